@@ -1,0 +1,35 @@
+import { axisDistance, type Degrees, type Dioptres } from '../units';
+import type { LensPower } from './family';
+
+/** Blur strengths closer than this count as equal when lenses are ranked (D). Our own choice. */
+export const BLUR_TIE = 0.005;
+
+/** What the ranking looks at. */
+export interface Ranked {
+  readonly power: LensPower;
+  /** Blur strength of need − lens (D). */
+  readonly blur: Dioptres;
+}
+
+/** The class of equal blur a figure falls in. @example blurClass(0.0931) → 19 */
+export const blurClass = (blur: Dioptres): number => Math.round(blur / BLUR_TIE);
+
+/**
+ * The total order of makeable lenses for one need: least blur (in classes of 0.005 D), then more plus spherical
+ * equivalent, less cylinder, axis nearer the last lens worn (if known), lower axis. Negative when a stands first.
+ * @param lastAxis axis of the last lens worn, degrees, or undefined
+ * @source least blur strength: Thibos et al. 1997; the tie rules: our own choice, never towards minus
+ */
+export function compareRanked(a: Ranked, b: Ranked, lastAxis?: Degrees): number {
+  const byBlur = blurClass(a.blur) - blurClass(b.blur);
+  if (byBlur !== 0) return byBlur;
+  const byPlus = b.power.sphere + b.power.cylinder / 2 - (a.power.sphere + a.power.cylinder / 2);
+  if (Math.abs(byPlus) > 1e-9) return byPlus;
+  const byCylinder = Math.abs(a.power.cylinder) - Math.abs(b.power.cylinder);
+  if (Math.abs(byCylinder) > 1e-9) return byCylinder;
+  if (lastAxis !== undefined) {
+    const byLast = axisDistance(a.power.axis, lastAxis) - axisDistance(b.power.axis, lastAxis);
+    if (Math.abs(byLast) > 1e-9) return byLast;
+  }
+  return a.power.axis - b.power.axis;
+}
