@@ -17,5 +17,8 @@ export * from './rotation/routesAgree';
 export * from './rotation/parseRotation';
 export * from './calendar/dates';
 export * from './calendar/parseDay';
+export * from './fit/eyeVerdict';
 export * from './supply/runOut';
 export * from './teaching/lessonGate';
+export * from './practiceSettings';
+export * from './people/roles';

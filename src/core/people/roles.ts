@@ -1,0 +1,22 @@
+/** What a person of a practice may do. Roles add up. */
+export type Role = 'prescriber' | 'technician' | 'coordinator' | 'admin';
+export const ROLES: readonly Role[] = ['prescriber', 'technician', 'coordinator', 'admin'];
+
+/** Groups of deeds that services ask for. */
+export type Right = 'read' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'staff';
+
+/**
+ * The roles matrix. Any staff reads (and is audited); prescriber: all clinical writes and signing; technician:
+ * measurements, trials, lessons; coordinator: wearers and orders; admin: staff, with no clinical right by itself.
+ */
+const MATRIX: Readonly<Record<Right, readonly Role[]>> = {
+  read: ROLES,
+  clinicalWrite: ['prescriber', 'technician'],
+  sign: ['prescriber'],
+  wearers: ['prescriber', 'technician', 'coordinator'],
+  orders: ['prescriber', 'coordinator'],
+  staff: ['admin'],
+};
+
+/** May somebody with these roles do this? @example may(['admin'], 'sign') → false */
+export const may = (roles: readonly Role[], right: Right): boolean => MATRIX[right].some((role) => roles.includes(role));

@@ -1,0 +1,78 @@
+import 'server-only';
+import type { Eye, PracticeSettings } from '../core';
+import type { Db } from './client';
+
+export interface PrescriptionEyeRow {
+  readonly eye: Eye;
+  readonly lensId: string;
+  readonly triedLensOnEyeId: string | null;
+  readonly baseCurveTriedMm: number | null;
+  readonly baseCurveOrderedMm: number;
+  readonly working: Readonly<Record<string, string>>;
+}
+
+export interface Prescriber {
+  readonly name: string;
+  readonly title: string;
+  readonly registerNumber: string;
+  readonly practice: string;
+  readonly address: string;
+  readonly telephone: string;
+}
+
+export interface PrescriptionRow {
+  readonly id: string;
+  readonly number: number;
+  readonly visitId: string;
+  readonly wearerId: string;
+  readonly examinedOn: string;
+  readonly issuedAt: string;
+  readonly issuedOn: string;
+  readonly expiresOn: string;
+  readonly prescriber: Prescriber;
+  readonly waitNote: string | null;
+  readonly daysPerWeek: number;
+  readonly supersedesId: string | null;
+}
+
+export interface PrescriptionWithEyes extends PrescriptionRow {
+  readonly eyes: readonly PrescriptionEyeRow[];
+}
+
+/** All prescriptions of a wearer, newest first. */
+export async function listPrescriptions(sql: Db, practiceId: string, wearerId: string): Promise<PrescriptionWithEyes[]> {
+  const rows = await sql<PrescriptionRow[]>`
+    select id, number, visit_id, wearer_id, examined_on, issued_at, issued_on, expires_on, prescriber, wait_note, days_per_week,
+      supersedes_id
+    from prescription where practice_id = ${practiceId} and wearer_id = ${wearerId} order by issued_at desc`;
+  const eyes = await sql<(PrescriptionEyeRow & { prescriptionId: string })[]>`
+    select prescription_id, eye, lens_id, tried_lens_on_eye_id, base_curve_tried_mm, base_curve_ordered_mm, working
+    from prescription_eye where practice_id = ${practiceId} and prescription_id = any (${rows.map((r) => r.id)})`;
+  return rows.map((row) => ({ ...row, eyes: eyes.filter((e) => e.prescriptionId === row.id) }));
+}
+
+export async function insertPrescription(
+  sql: Db,
+  p: Omit<PrescriptionRow, 'prescriber'> & {
+    prescriber: Prescriber;
+    practiceId: string;
+    visitVersion: number;
+    signedBy: string;
+    settings: PracticeSettings;
+    ruleVersion: string;
+  },
+  eyes: readonly PrescriptionEyeRow[],
+): Promise<boolean> {
+  const row = { ...p, prescriber: sql.json({ ...p.prescriber }), settings: sql.json({ ...p.settings }) };
+  const made = await sql`insert into prescription ${sql(row)} on conflict (supersedes_id) do nothing returning id`;
+  if (made.length === 0) return false;
+  for (const eye of eyes) {
+    await sql`insert into prescription_eye ${sql({
+      ...eye,
+      prescriptionId: p.id,
+      practiceId: p.practiceId,
+      working: sql.json({ ...eye.working }),
+    })}`;
+  }
+  return true;
+}

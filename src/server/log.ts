@@ -1,0 +1,5 @@
+import 'server-only';
+import pino from 'pino';
+
+/** Structured log on standard error. Never a name, a birth date, a power or a password. */
+export const log = pino({ base: { app: 'keenfit' }, level: process.env.KEENFIT_LOG ?? 'warn' }, pino.destination(2));
