@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye } from '../core';
+import type { Eye, Fact } from '../core';
 import type { Db } from './client';
 
 /** Tables of correctable clinical facts, and the columns that hold their values. */
@@ -29,22 +29,6 @@ export interface FactMeta {
   readonly observedAt: string;
   readonly recordedAt: string;
   readonly recordedBy: string;
-}
-
-export interface FactRow {
-  readonly id: string;
-  readonly rootId: string;
-  readonly practiceId: string;
-  readonly visitId: string;
-  readonly visitVersion: number;
-  readonly eye: Eye;
-  readonly observedAt: string;
-  readonly recordedAt: string;
-  readonly recordedBy: string;
-  readonly recordedByName: string;
-  readonly correctsId: string | null;
-  readonly voided: boolean;
-  readonly reason: string | null;
 }
 
 export type FactValues = Readonly<Record<string, string | number | boolean | null>>;
@@ -90,18 +74,25 @@ export async function insertCorrection(
 }
 
 /** All rows of a fact table in a visit, oldest first. */
-export async function listFacts<Row extends FactRow>(sql: Db, table: FactTable, practiceId: string, visitIds: readonly string[]): Promise<Row[]> {
+export async function listFacts<Row extends Fact>(sql: Db, table: FactTable, practiceId: string, visitIds: readonly string[]): Promise<Row[]> {
   return sql<Row[]>`
     select f.*, p.display_name as recorded_by_name from ${sql(table)} f join person p on p.id = f.recorded_by
     where f.practice_id = ${practiceId} and f.visit_id = any (${[...visitIds]})
     order by f.recorded_at, f.visit_version, f.eye desc`;
 }
 
-export async function findFact<Row extends FactRow>(sql: Db, table: FactTable, practiceId: string, id: string): Promise<Row | null> {
+export async function findFact<Row extends Fact>(sql: Db, table: FactTable, practiceId: string, id: string): Promise<Row | null> {
   const [row] = await sql<Row[]>`
     select f.*, p.display_name as recorded_by_name from ${sql(table)} f join person p on p.id = f.recorded_by
     where f.practice_id = ${practiceId} and f.id = ${id}`;
   return row ?? null;
+}
+
+/** The value columns of one row, as `insertCorrection` takes them. */
+export async function findFactValues(sql: Db, table: FactTable, practiceId: string, id: string): Promise<FactValues> {
+  const [row] = await sql<FactValues[]>`
+    select ${sql(FACT_TABLES[table])} from ${sql(table)} where practice_id = ${practiceId} and id = ${id}`;
+  return row ? { ...row } : {};
 }
 
 export async function insertConfirmation(

@@ -114,3 +114,24 @@ export async function deleteDraft(sql: Db, practiceId: string, visitId: string, 
   await sql`
     delete from draft where practice_id = ${practiceId} and visit_id = ${visitId} and step = ${step} and author_id = ${authorId}`;
 }
+
+/** @returns false when there is no such appointment of this wearer */
+export async function setAppointmentState(
+  sql: Db,
+  practiceId: string,
+  id: string,
+  wearerId: string,
+  state: 'booked' | 'arrived' | 'done' | 'missed' | 'cancelled',
+): Promise<boolean> {
+  const rows = await sql`
+    update appointment set state = ${state}, version = version + 1
+    where practice_id = ${practiceId} and id = ${id} and wearer_id = ${wearerId} returning id`;
+  return rows.length === 1;
+}
+
+export async function insertAppointment(
+  sql: Db,
+  a: { id: string; practiceId: string; wearerId: string; roomId: string; staffId: string; kind: VisitKind; startsAt: string; chairMinutes: number; staffMinutes: number },
+): Promise<void> {
+  await sql`insert into appointment ${sql(a)}`;
+}

@@ -14,6 +14,7 @@ export interface Caller {
   readonly personId: string;
   readonly name: string;
   readonly title: string;
+  readonly account: string;
   readonly roles: readonly Role[];
 }
 
@@ -33,6 +34,8 @@ export interface Context {
   readonly practice: PracticeRow;
   readonly settings: PracticeSettings;
   readonly mode: Deps['mode'];
+  /** For what must stay when the transaction is undone: the note of a wrong password. */
+  readonly deps: Deps;
   newId(): string;
 }
 
@@ -85,6 +88,7 @@ export async function perform<Shape extends z.ZodType, Output>(
         practice,
         settings: { ...DEFAULT_SETTINGS, ...(await findSettings(tx, practice.id)) },
         mode: deps.mode,
+        deps,
         newId: () => crypto.randomUUID(),
       };
       const result = await service.run(context, read.data);

@@ -1,0 +1,108 @@
+import { Temporal } from 'temporal-polyfill';
+import type { Role } from '../src/core';
+import type { Sql } from '../src/db/client';
+import { ensureLens, insertFamily, insertTrialStock } from '../src/db/lenses';
+import { insertMembership, insertPerson } from '../src/db/people';
+import { insertPractice, nextNumber } from '../src/db/practices';
+import { insertRoom } from '../src/db/rooms';
+import { insertAppointment, type VisitKind } from '../src/db/visits';
+import { insertWearer } from '../src/db/wearers';
+import { hashPassword } from '../src/server/password';
+import { DEMO_DRAWER, DEMO_FAMILIES } from './families';
+
+/** Everything here is made up: people, lenses, makers, the town and its telephone numbers. */
+export const DEMO_PASSWORD = 'plain-sight';
+const TIME_ZONE = 'America/New_York';
+
+interface DemoPerson {
+  readonly account: string;
+  readonly name: string;
+  readonly title: string;
+  readonly register: string | null;
+  readonly roles: readonly Role[];
+}
+export const DEMO_PEOPLE: readonly DemoPerson[] = [
+  { account: 'asha', name: 'Asha Penhallow', title: 'optometrist', register: 'FQ 2231', roles: ['prescriber'] },
+  { account: 'teo', name: 'Teo Brannock', title: 'optometrist', register: 'FQ 1980', roles: ['prescriber'] },
+  { account: 'joss', name: 'Joss Merriday', title: 'technician and trainer', register: null, roles: ['technician'] },
+  { account: 'renny', name: 'Renny Okoro-Vale', title: 'coordinator', register: null, roles: ['coordinator'] },
+  { account: 'merle', name: 'Merle Vantongeren', title: 'practice manager', register: null, roles: ['admin'] },
+];
+
+interface DemoWearer {
+  readonly name: string;
+  readonly birthDate: string;
+  readonly telephone: string;
+  readonly occupation: string;
+  readonly guardian: string | null;
+  readonly at: readonly [hour: number, minute: number, room: number, person: number, kind: VisitKind] | null;
+}
+const WEARERS: readonly DemoWearer[] = [
+  { name: 'Nessa Quillby', birthDate: '1992-03-14', telephone: '555 0126', occupation: 'ferry deck officer', guardian: null, at: [10, 0, 1, 0, 'firstFit'] },
+  { name: 'Caspian Udell', birthDate: '2011-05-02', telephone: '555 0161', occupation: 'at school', guardian: 'Orla Udell, aunt', at: [10, 15, 2, 2, 'firstFit'] },
+  { name: 'Efua Brandreth', birthDate: '1971-09-30', telephone: '555 0133', occupation: 'choir conductor', guardian: null, at: [11, 0, 0, 1, 'refit'] },
+  { name: 'Pia Lindqvarn', birthDate: '1998-12-11', telephone: '555 0149', occupation: 'sail maker', guardian: null, at: [11, 15, 0, 1, 'aftercare'] },
+  { name: 'Iola Fenmore', birthDate: '1985-07-07', telephone: '555 0117', occupation: 'baker', guardian: null, at: [11, 30, 1, 0, 'refit'] },
+  { name: 'Dov Hartnoll', birthDate: '1979-01-23', telephone: '555 0158', occupation: 'net mender', guardian: null, at: [12, 30, 2, 2, 'lesson'] },
+  { name: 'Lorcan Stiles-Webb', birthDate: '1990-10-05', telephone: '555 0104', occupation: 'night porter', guardian: null, at: [13, 20, 0, 1, 'firstFit'] },
+  { name: 'Bettina Marrowby', birthDate: '1974-04-19', telephone: '555 0142', occupation: 'bookbinder', guardian: null, at: null },
+  { name: 'Sunniva Holt', birthDate: '2001-02-28', telephone: '555 0170', occupation: 'student', guardian: null, at: null },
+];
+
+/** The demo's practice, people, lenses and diary; dates are relative to the day loaded. Loads once. */
+export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: string }> {
+  const newId = (): string => crypto.randomUUID();
+  return sql.begin(async (tx) => {
+    const practiceId = newId();
+    await insertPractice(
+      tx,
+      {
+        id: practiceId, name: 'Saltmarsh Eye Care', town: 'Fleetholm Quay', address: '12 Ropewalk, Fleetholm Quay', telephone: '555 0100',
+        emergencyTelephone: '555 0199', timeZone: TIME_ZONE, locale: 'en', currency: 'USD',
+      },
+      now,
+    );
+    const passwordHash = await hashPassword(DEMO_PASSWORD);
+    const people: string[] = [];
+    for (const person of DEMO_PEOPLE) {
+      const id = newId();
+      people.push(id);
+      await insertPerson(tx, { id, account: person.account, displayName: person.name, passwordHash, at: now });
+      await insertMembership(tx, { id: newId(), practiceId, personId: id, title: person.title, registerNumber: person.register, roles: person.roles, at: now });
+    }
+    const rooms: string[] = [];
+    for (const [sortOrder, name] of ['Room 1', 'Room 2', 'Teaching table'].entries()) {
+      const id = newId();
+      rooms.push(id);
+      await insertRoom(tx, { id, practiceId, name, sortOrder });
+    }
+    const families = new Map<string, string>();
+    for (const draft of DEMO_FAMILIES) {
+      const id = newId();
+      families.set(draft.code, id);
+      await insertFamily(tx, practiceId, { stabilisation: null, markLayout: 'none', overnightApproved: false, ...draft, id, version: 1, listed: true }, now, newId);
+    }
+    const today = Temporal.Instant.from(now).toZonedDateTimeISO(TIME_ZONE).toPlainDate();
+    for (const [index, [code, sphereD, cylinderD, axisDeg, baseCurveMm, diameterMm, addBand, count]] of DEMO_DRAWER.entries()) {
+      const familyVersionId = families.get(code);
+      if (!familyVersionId) throw new Error(`No family ${code}`);
+      const lensId = await ensureLens(tx, practiceId, newId(), { familyVersionId, sphereD, cylinderD, axisDeg, addBand, baseCurveMm, diameterMm });
+      const lot = `${code.charAt(0).toUpperCase()}${2100 + (index % 90)}`;
+      const expiresOn = today.add({ months: 8 + (index % 20) }).toString();
+      await insertTrialStock(tx, { id: newId(), practiceId, lensId, lot, expiresOn, count });
+    }
+    for (const wearer of WEARERS) {
+      const id = newId();
+      const { at, ...identity } = wearer;
+      await insertWearer(tx, practiceId, { ...identity, id, recordNumber: await nextNumber(tx, practiceId, 'wearer'), at: now });
+      if (!at) continue;
+      const [hour, minute, room, person, kind] = at;
+      const startsAt = today.toZonedDateTime({ timeZone: TIME_ZONE, plainTime: { hour, minute } }).toInstant().toString();
+      const chairMinutes = kind === 'lesson' ? 60 : 45;
+      await insertAppointment(tx, {
+        id: newId(), practiceId, wearerId: id, roomId: rooms[room] ?? '', staffId: people[person] ?? '', kind, startsAt, chairMinutes, staffMinutes: 20,
+      });
+    }
+    return { practiceId };
+  });
+}

@@ -1,0 +1,29 @@
+import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+
+function hashFolder(folder: string, hash: ReturnType<typeof createHash>): void {
+  for (const name of readdirSync(folder).sort()) {
+    const path = join(folder, name);
+    if (statSync(path).isDirectory()) hashFolder(path, hash);
+    else if (!/\.test\.tsx?$/.test(name)) hash.update(path).update(readFileSync(path));
+  }
+}
+
+/** Builds the web application into `distDir` unless it stands there already, made from the same sources. */
+export function ensureBuild(distDir: string): { built: boolean } {
+  const hash = createHash('sha256');
+  for (const file of ['package-lock.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json']) hash.update(readFileSync(file));
+  hashFolder('src', hash);
+  const digest = hash.digest('hex');
+  const mark = join(distDir, 'keen-fit-sources');
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === digest && existsSync(join(distDir, 'BUILD_ID'))) return { built: false };
+  execFileSync(process.execPath, [join('node_modules', 'next', 'dist', 'bin', 'next'), 'build'], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', KEENFIT_DIST: distDir },
+  });
+  mkdirSync(dirname(mark), { recursive: true });
+  writeFileSync(mark, digest);
+  return { built: true };
+}

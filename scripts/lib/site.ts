@@ -1,0 +1,79 @@
+import { join } from 'node:path';
+import { startChild, startTypeScript, type Child } from './children';
+import { freePort } from './ports';
+
+export interface SiteOptions {
+  /** Address of the application's own login. */
+  readonly databaseUrl: string;
+  readonly mode: 'production' | 'demo' | 'test';
+  readonly distDir: string;
+  readonly webPort?: number;
+  readonly dev?: boolean;
+  readonly supplierFile?: string;
+  /** The supplier's calendar day; its own when absent. */
+  readonly supplierToday?: string;
+  readonly supplierSlowMs?: number;
+  readonly demoPassword?: string;
+  readonly logFile?: string;
+  readonly trustProxy?: boolean;
+}
+
+/** Supplier stand-in, jobs and web server on one database. */
+export interface Site {
+  readonly url: string;
+  readonly supplierUrl: string;
+  readonly web: { stop(): Promise<void>; start(): Promise<void> };
+  readonly jobs: { stop(signal?: NodeJS.Signals): Promise<void>; start(): Promise<void> };
+  stop(): Promise<void>;
+}
+
+export async function startSite(options: SiteOptions): Promise<Site> {
+  const supplierPort = await freePort();
+  const webPort = options.webPort ?? (await freePort());
+  const supplierUrl = `http://127.0.0.1:${supplierPort}`;
+  const log = options.logFile ? { logFile: options.logFile } : {};
+  const env: Record<string, string> = {
+    KEENFIT_MODE: options.mode,
+    KEENFIT_DATABASE_URL: options.databaseUrl,
+    KEENFIT_SUPPLIER_URL: supplierUrl,
+    KEENFIT_DIST: options.distDir,
+    ...(options.demoPassword ? { KEENFIT_DEMO_PASSWORD: options.demoPassword } : {}),
+    ...(options.trustProxy ? { KEENFIT_TRUST_PROXY: '1' } : {}),
+  };
+  const next = join('node_modules', 'next', 'dist', 'bin', 'next');
+  const startWeb = (): Promise<Child> =>
+    startChild([next, options.dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(webPort)], { env, ...log, readyWhen: /Ready/ });
+  const startJobs = (): Promise<Child> => startTypeScript('src/jobs/main.ts', { env, ...log, readyWhen: /jobs ready/ });
+  const supplier = await startTypeScript('src/standins/supplier/main.ts', {
+    ...log,
+    readyWhen: /supplier ready/,
+    env: {
+      KEENFIT_SUPPLIER_PORT: String(supplierPort),
+      ...(options.supplierFile ? { KEENFIT_SUPPLIER_FILE: options.supplierFile } : {}),
+      ...(options.supplierToday ? { KEENFIT_SUPPLIER_TODAY: options.supplierToday } : {}),
+      ...(options.supplierSlowMs ? { KEENFIT_SUPPLIER_SLOW_MS: String(options.supplierSlowMs) } : {}),
+    },
+  });
+  let [jobs, web] = await Promise.all([startJobs(), startWeb()]);
+  return {
+    url: `http://127.0.0.1:${webPort}`,
+    supplierUrl,
+    web: {
+      stop: () => web.stop(),
+      start: async () => {
+        web = await startWeb();
+      },
+    },
+    jobs: {
+      stop: (signal) => jobs.stop(signal),
+      start: async () => {
+        jobs = await startJobs();
+      },
+    },
+    stop: async () => {
+      await web.stop();
+      await jobs.stop();
+      await supplier.stop();
+    },
+  };
+}

@@ -1,0 +1,98 @@
+// The demo: database, web server, jobs and supplier stand-in on this machine. Ctrl-C stops all it started.
+import { Temporal } from 'temporal-polyfill';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load';
+import { connect } from '../src/db/client';
+import { ensureBuild } from './lib/build';
+import { startCluster, type Cluster } from './lib/cluster';
+import { lanAddresses, startLanProxy } from './lib/lanProxy';
+import { clusterFolder } from './lib/place';
+import { portNear } from './lib/ports';
+import { ensureDatabase, moveDiaryToToday, prepareDatabase } from './lib/prepareDatabase';
+import { startSite, type Site } from './lib/site';
+
+const flags = new Set(process.argv.slice(2));
+const known = ['--fresh', '--lan', '--dev'];
+const unknown = [...flags].find((flag) => !known.includes(flag));
+if (unknown) stopWith(`does not know ${unknown}; it takes ${known.join(', ')}`);
+
+const TIME_ZONE = 'America/New_York';
+const data = join(process.cwd(), '.data');
+const running = join(data, 'demo.json');
+mkdirSync(data, { recursive: true, mode: 0o755 });
+
+function stopWith(line: string): never {
+  console.error(`\nKeen Fit: ${line}`);
+  process.exit(1);
+}
+
+function refuseSecond(): void {
+  if (!existsSync(running)) return;
+  const { pid, url } = JSON.parse(readFileSync(running, 'utf8')) as { pid: number; url: string };
+  try {
+    process.kill(pid, 0);
+  } catch {
+    return;
+  }
+  if (pid !== process.pid) stopWith(`a demo of this folder runs already at ${url} (process ${pid}).`);
+}
+
+let cluster: Cluster | null = null;
+let site: Site | null = null;
+let stopping = false;
+async function stop(code: number): Promise<never> {
+  if (!stopping) {
+    stopping = true;
+    console.log('\nStopping …');
+    await site?.stop();
+    await cluster?.stop();
+    rmSync(running, { force: true });
+  }
+  process.exit(code);
+}
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void stop(0));
+
+async function main(): Promise<void> {
+  refuseSecond();
+  const place = clusterFolder();
+  let url = process.env.DATABASE_URL;
+  if (flags.has('--fresh')) {
+    rmSync(join(data, 'supplier.json'), { force: true });
+    if (url) stopWith('--fresh empties the demo’s own database only; with DATABASE_URL, empty yours yourself.');
+    rmSync(place.path, { recursive: true, force: true });
+  }
+  if (!url) {
+    if (place.elsewhere) console.log(`The database lives in ${place.path}: its user may not enter this folder.`);
+    cluster = await startCluster(place.path);
+    await ensureDatabase((name) => cluster?.url(name) ?? '', 'keenfit');
+    url = cluster.url('keenfit');
+  }
+  const ready = await prepareDatabase(url, { demoAt: Temporal.Now.instant().round('millisecond').toString() });
+  if (ready.loaded) console.log('Demo data loaded: all people, lenses and figures are invented.');
+  const owner = connect(url, { max: 1 });
+  await moveDiaryToToday(owner, Temporal.Now.plainDateISO(TIME_ZONE).toString(), TIME_ZONE);
+  await owner.end();
+  const dev = flags.has('--dev');
+  if (!dev && ensureBuild('.next').built) console.log('Application built.');
+  const webPort = await portNear(3210);
+  site = await startSite({
+    databaseUrl: ready.appUrl, mode: 'demo', distDir: dev ? '.next-dev' : '.next', dev, webPort, demoPassword: DEMO_PASSWORD,
+    supplierFile: join(data, 'supplier.json'), logFile: join(data, 'demo.log'), trustProxy: flags.has('--lan'),
+  });
+  const addresses = [site.url];
+  if (flags.has('--lan')) {
+    const lanPort = await portNear(3443);
+    await startLanProxy(webPort, lanPort, join(data, 'certificate.json'));
+    addresses.push(...lanAddresses().map((ip) => `https://${ip}:${lanPort}  (a certificate of this machine's own: accept it once)`));
+  }
+  writeFileSync(running, JSON.stringify({ pid: process.pid, url: site.url }));
+  console.log(`\nKeen Fit is ready:\n${addresses.map((a) => `  ${a}`).join('\n')}\n\nSign in as (password for all: ${DEMO_PASSWORD})`);
+  for (const person of DEMO_PEOPLE) console.log(`  ${person.account.padEnd(8)}${person.name}, ${person.title}`);
+  console.log('\nCtrl-C stops everything.');
+}
+
+main().catch(async (cause: unknown) => {
+  console.error(`\nKeen Fit: ${cause instanceof Error ? cause.message : String(cause)}`);
+  await stop(1);
+});

@@ -1,0 +1,38 @@
+import 'server-only';
+import { cookies, headers } from 'next/headers';
+import { redirect } from 'next/navigation';
+import { cache } from 'react';
+import type { z } from 'zod';
+import type { Result } from '@/lib/outcome';
+import { clockFor } from '@/server/clock';
+import { database } from '@/server/database';
+import { environment } from '@/server/environment';
+import { resume } from '@/services/access';
+import { perform, type Caller, type Deps, type Service } from '@/services/define';
+
+export const SESSION_COOKIE = '__Host-keenfit';
+export const LIGHTS_COOKIE = 'keenfit-lights';
+
+export function deps(): Deps {
+  const { mode } = environment();
+  const sql = database();
+  return { sql, clock: clockFor(sql, mode), mode };
+}
+
+export const sessionToken = async (): Promise<string | undefined> => (await cookies()).get(SESSION_COOKIE)?.value;
+
+/** The signed-in caller, once a request. */
+export const currentCaller = cache(async (): Promise<Result<Caller>> => resume(deps(), await sessionToken()));
+
+/** Where a request comes from, for the sign-in throttle. A forwarded address counts only behind our own proxy. */
+export async function callerAddress(): Promise<string> {
+  if (process.env.KEENFIT_TRUST_PROXY !== '1') return 'local';
+  return (await headers()).get('x-forwarded-for')?.split(',').at(-1)?.trim() ?? 'local';
+}
+
+/** Reads a page's data; signed out, the page becomes the sign-in. */
+export async function readPage<Shape extends z.ZodType, Output>(service: Service<Shape, Output>, input: unknown, back: string): Promise<Result<Output>> {
+  const caller = await currentCaller();
+  if (!caller.ok) redirect(`/sign-in?to=${encodeURIComponent(back)}`);
+  return perform(service, deps(), caller.value, input);
+}

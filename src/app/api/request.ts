@@ -1,0 +1,36 @@
+import 'server-only';
+import type { NextRequest } from 'next/server';
+import { invalid, ok, type Result } from '@/lib/outcome';
+
+const LARGEST = 256 * 1024;
+
+/** True when a page of ours asks: a form on another site cannot act for somebody signed in here. */
+export function sameOrigin(request: NextRequest): boolean {
+  const origin = request.headers.get('origin');
+  const site = request.headers.get('sec-fetch-site');
+  if (site !== null && site !== 'same-origin') return false;
+  return origin !== null && new URL(origin).host === request.headers.get('host');
+}
+
+/** The body as JSON, read no further than a form can be long. */
+export async function readJson(request: NextRequest): Promise<Result<unknown>> {
+  const reader = request.body?.getReader();
+  if (!reader) return ok({});
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    size += value.byteLength;
+    if (size > LARGEST) {
+      await reader.cancel();
+      return invalid('form', 'tooLong');
+    }
+    chunks.push(value);
+  }
+  try {
+    return ok(JSON.parse(Buffer.concat(chunks).toString('utf8')) as unknown);
+  } catch {
+    return invalid('form', 'notUnderstood');
+  }
+}

@@ -1,0 +1,36 @@
+import type { Problem, Result } from '@/lib/outcome';
+import type { SERVICES } from '@/services';
+import type { Service } from '@/services/define';
+import type { z } from 'zod';
+
+type Services = typeof SERVICES;
+export type DeedName = keyof Services;
+export type DeedInput<N extends DeedName> = Services[N] extends Service<infer Shape, infer _Output> ? z.input<Shape> : never;
+export type DeedOutput<N extends DeedName> = Services[N] extends Service<infer _Shape, infer Output> ? Output : never;
+
+/** The server could not be reached, or fell over: nothing is known to have happened. */
+export class Unreached extends Error {}
+
+async function send(path: string, method: string, body: unknown): Promise<unknown> {
+  let response: Response;
+  try {
+    response = await fetch(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+  } catch {
+    throw new Unreached('no connection');
+  }
+  if (response.status >= 500) throw new Unreached(`status ${response.status}`);
+  return response.json().catch(() => {
+    throw new Unreached('answer not understood');
+  });
+}
+
+/** Asks the server for a deed. Expected failures come back as values; an outage throws `Unreached`. */
+export const callDeed = async <N extends DeedName>(name: N, input: DeedInput<N>): Promise<Result<DeedOutput<N>>> =>
+  (await send(`/api/deeds/${name}`, 'POST', input)) as Result<DeedOutput<N>>;
+
+export const callSignIn = async (account: string, password: string): Promise<Result<{ personId: string; name: string }, Problem>> =>
+  (await send('/api/session', 'POST', { account, password })) as Result<{ personId: string; name: string }>;
+
+export const callSignOut = async (): Promise<void> => {
+  await send('/api/session', 'DELETE', {});
+};

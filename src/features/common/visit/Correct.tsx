@@ -1,0 +1,168 @@
+'use client';
+import { useState, type FormEvent, type ReactNode } from 'react';
+import { useTranslations } from 'use-intl';
+import { parseRotation, type Appended, type Eye, type Fact, type FactChain } from '@/core';
+import { formatTime } from '@/i18n/format';
+import { Button } from '@/ui/Button';
+import { Field, ProblemLine } from '@/ui/Field';
+import { EyeBadge } from '@/ui/marks';
+import { Panel } from '@/ui/Panel';
+import type { DeedInput } from '../deeds';
+import { PowerField } from '../PowerField';
+import { problemAt, useProblemWords, useRefusalWords } from '../words';
+import { useVisit } from './VisitProvider';
+
+type Kind = DeedInput<'correct'>['kind'];
+
+export interface CorrectableProps<Row extends Fact> {
+  readonly kind: Kind;
+  readonly chain: FactChain<Row>;
+  /** The value in words, for any row of the chain. */
+  readonly show: (row: Row) => ReactNode;
+  /** What the new value is typed as; null when it can only be taken back. */
+  readonly typed: 'power' | 'rotation' | 'fit' | null;
+  readonly textOf?: (row: Row) => string;
+  readonly vertexOf?: (row: Row) => number;
+}
+
+/** A recorded value with everything it once said, struck, and the way to correct it. */
+export function Correctable<Row extends Fact>({ kind, chain, show, typed, textOf, vertexOf }: CorrectableProps<Row>) {
+  const t = useTranslations('correct');
+  const { record } = useVisit();
+  const [open, setOpen] = useState(false);
+  const old = chain.current ? chain.rows.slice(0, -1) : chain.rows;
+  const zone = record.house.practice.timeZone;
+  return (
+    <>
+      {old.map((row, index) => (
+        <span key={row.id} className="note">
+          <span className="sr-only">{t('was')}</span>
+          <del className="struck no-underline">{show(row)}</del> {t('because', { reason: chain.rows[index + 1]?.reason ?? '', by: chain.rows[index + 1]?.recordedByName ?? '', time: formatTime(chain.rows[index + 1]?.recordedAt ?? row.recordedAt, zone) })}
+        </span>
+      ))}
+      {chain.current && record.visit.closedAt === null ? (
+        <button type="button" className="btn btn-quiet" onClick={() => setOpen(true)} data-testid={`correct-${kind}-${chain.current.eye}`}>
+          {t('open')}
+        </button>
+      ) : null}
+      {open && chain.current ? (
+        <CorrectPanel kind={kind} row={chain.current} typed={typed} text={textOf?.(chain.current) ?? ''} vertex={vertexOf?.(chain.current) ?? 12} onClose={() => setOpen(false)} />
+      ) : null}
+    </>
+  );
+}
+
+function CorrectPanel({ kind, row, typed, text: before, vertex, onClose }: { readonly kind: Kind; readonly row: Appended & { readonly eye: Eye | null }; readonly typed: CorrectableProps<Fact>['typed']; readonly text: string; readonly vertex: number; readonly onClose: () => void }) {
+  const t = useTranslations('correct');
+  const words = useProblemWords();
+  const refusal = useRefusalWords();
+  const { run, problem, clearProblem, busy, record } = useVisit();
+  const [text, setText] = useState(before);
+  const [kept, setKept] = useState<string | null>(null);
+  const [vertexText, setVertexText] = useState(String(vertex));
+  const [reason, setReason] = useState('');
+  const [back, setBack] = useState(false);
+  const [asked, setAsked] = useState(false);
+  const rotation = parseRotation(text);
+  const close = (): void => {
+    clearProblem();
+    onClose();
+  };
+  const submit = async (event: FormEvent): Promise<void> => {
+    event.preventDefault();
+    setAsked(true);
+    const base = { factId: row.id, reason };
+    if (typed === 'rotation' && !back && !rotation.ok) return;
+    const newValue = {
+      power: { text, vertexMm: Number(vertexText.replace(',', '.')) },
+      rotation: { rotationLeft: rotation.ok ? rotation.value : 0 },
+      fit: { verdict: text },
+    };
+    const value = back || typed === null ? null : newValue[typed];
+    const backInDrawer = kind === 'lensOnEye' ? { backInDrawer: back } : {};
+    // The form's shape is checked by the service; here it is put together from what the panel asks.
+    const done = await run('correct', { ...base, kind, value, ...backInDrawer } as never, t('done'));
+    if (done?.ok) onClose();
+  };
+  const at = (...path: string[]) => problemAt(problem, ...path);
+  const reasonProblem = at('reason');
+  const vertexProblem = at('value', 'vertexMm');
+  const rotationProblem = asked && !back && !rotation.ok ? rotation.error : null;
+  return (
+    <Panel open onClose={close} title={t('title')}>
+      <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
+        {row.eye ? (
+          <div className="flex items-center gap-2">
+            <EyeBadge eye={row.eye} /> <span>{t(`kinds.${kind}`)}</span>
+          </div>
+        ) : null}
+        {typed === 'power' ? (
+          <div className="grid grid-cols-[1fr_96px] gap-3">
+            <PowerField id="correct-value" label={t('value')} eye="left" value={text} onValue={setText} problem={at('value', 'text')} kept={kept} onKeep={setKept} notation={record.house.settings.notation} asked={asked} autoFocus disabled={back} />
+            <Field label={t('vertex')} hideLabel value={vertexText} onValue={setVertexText} mono problem={vertexProblem ? words(vertexProblem.code, vertexProblem.data) : null} hint={t('vertexHint')} disabled={back} />
+          </div>
+        ) : null}
+        {typed === 'rotation' ? <Field label={t('rotation')} value={text} onValue={setText} mono autoFocus disabled={back} problem={rotationProblem ? words(`rotation_${rotationProblem.code}`, rotationProblem.data) : null} hint={t('rotationHint')} /> : null}
+        {typed === 'fit' ? (
+          <div className="segment" role="group" aria-label={t('value')}>
+            {(['loose', 'fits', 'tight'] as const).map((word) => (
+              <button key={word} type="button" data-state={text === word ? 'on' : 'off'} aria-pressed={text === word} onClick={() => setText(word)} disabled={back}>
+                {t(`fit.${word}`)}
+              </button>
+            ))}
+          </div>
+        ) : null}
+        <label className="flex items-center gap-2 min-h-8">
+          <input type="checkbox" className="w-5 h-5" checked={back || typed === null} disabled={typed === null && kind !== 'lensOnEye'} onChange={(event) => setBack(event.target.checked)} />
+          {kind === 'lensOnEye' ? t('neverOn') : t('takeBack')}
+        </label>
+        <Field label={t('reason')} value={reason} onValue={setReason} problem={reasonProblem ? words(reasonProblem.code, reasonProblem.data) : null} hint={t('reasonHint')} />
+        {problem && problem.kind !== 'invalid' && problem.kind !== 'conflict' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
+        <div className="flex justify-end gap-3">
+          <Button onClick={close}>{t('cancel')}</Button>
+          <Button look="act" type="submit" disabled={busy}>
+            {t('do')}
+          </Button>
+        </div>
+      </form>
+    </Panel>
+  );
+}
+
+/** Right and left mixed up: one correction exchanges them. */
+export function SwapEyes({ kind }: { readonly kind: DeedInput<'swapEyes'>['kind'] }) {
+  const t = useTranslations('correct');
+  const words = useProblemWords();
+  const { run, problem, clearProblem, busy } = useVisit();
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState('');
+  const reasonProblem = problemAt(problem, 'reason');
+  const close = (): void => {
+    clearProblem();
+    setOpen(false);
+  };
+  const submit = async (event: FormEvent): Promise<void> => {
+    event.preventDefault();
+    const done = await run('swapEyes', { kind, reason }, t('swapDone'));
+    if (done?.ok) setOpen(false);
+  };
+  return (
+    <>
+      <button type="button" className="btn btn-quiet" onClick={() => setOpen(true)}>
+        {t('swap')}
+      </button>
+      <Panel open={open} onClose={close} title={t('swapTitle')}>
+        <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
+          <p>{t('swapText')}</p>
+          <Field label={t('reason')} value={reason} onValue={setReason} autoFocus problem={reasonProblem ? words(reasonProblem.code, reasonProblem.data) : null} />
+          <div className="flex justify-end gap-3">
+            <Button onClick={close}>{t('cancel')}</Button>
+            <Button look="act" type="submit" disabled={busy}>
+              {t('swapDo')}
+            </Button>
+          </div>
+        </form>
+      </Panel>
+    </>
+  );
+}

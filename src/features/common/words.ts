@@ -1,0 +1,52 @@
+import { useTranslations } from 'use-intl';
+import type { Eye } from '@/core';
+import type { FieldProblem, ProblemData, Problem } from '@/lib/outcome';
+import { formatDay } from '@/i18n/format';
+
+type Words = ReturnType<typeof useTranslations<'problems'>>;
+type Code = Parameters<Words['has']>[0];
+
+/** Days inside a message are written as days. */
+const shown = (data: ProblemData = {}): Record<string, string | number> =>
+  Object.fromEntries(Object.entries(data).map(([k, v]) => [k, typeof v === 'string' && /^\d{4}-\d\d-\d\d$/.test(v) ? formatDay(v) : v]));
+
+/** A problem code with its data, in words. */
+export function useProblemWords(): (code: string, data?: ProblemData) => string {
+  const t = useTranslations('problems');
+  return (code, data) => (t.has(code as Code) ? t(code as 'notUnderstood', shown(data)) : t('notUnderstood'));
+}
+
+/** A refusal that belongs to no field, in words. */
+export function useRefusalWords(): (problem: Problem) => string {
+  const words = useProblemWords();
+  const eyes = useTranslations('eyes');
+  return (problem) => {
+    switch (problem.kind) {
+      case 'ruleBroken': {
+        const { eye, ...data } = problem.data ?? {};
+        const text = words(problem.rule, data);
+        return eye === 'right' || eye === 'left' ? `${eyes(`${eye}.short`)}: ${text}` : text;
+      }
+      case 'forbidden':
+        return words('notAllowed');
+      case 'notFound':
+        return words('notFound');
+      case 'throttled':
+        return words('throttled', { minutes: Math.ceil(problem.retryAfterSeconds / 60) });
+      case 'conflict':
+        return words('changedMeanwhile');
+      case 'signedOut':
+        return words('signedOut');
+      case 'invalid': {
+        const [first] = problem.fields;
+        return first ? words(first.code, first.data) : words('notUnderstood');
+      }
+    }
+  };
+}
+
+/** The problem of one field in a refusal, by its path. */
+export const problemAt = (problem: Problem | null, ...path: readonly string[]): FieldProblem | null =>
+  problem?.kind === 'invalid' ? (problem.fields.find((f) => f.path.join('.') === path.join('.')) ?? null) : null;
+
+export const otherEye = (eye: Eye): Eye => (eye === 'right' ? 'left' : 'right');

@@ -1,0 +1,316 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useMemo, type KeyboardEvent } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { useTranslations } from 'use-intl';
+import { EYES, formatPower, formatRefraction, toPowerVector, type Eye } from '@/core';
+import { formatMoney } from '@/i18n/format';
+import { Button } from '@/ui/Button';
+import { KeyCap, Stated } from '@/ui/marks';
+import { LensToken } from '@/ui/LensToken';
+import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
+import { useProblemWords, problemAt } from '../common/words';
+import { Figure, OpenWorking, WorkingProvider, type WorkingBlock } from '../common/Working';
+import { DraftLine } from '../common/visit/DraftLine';
+import { useDraft } from '../common/visit/useDraft';
+import { useEyeWords } from '../common/eyeWords';
+import { VisitFrame } from '../common/visit/VisitFrame';
+import { useVisit } from '../common/visit/VisitProvider';
+import { candidates, chosenOf, inDrawer, kindAsked, needsOf, specOf, variantKey, type Candidate, type Chosen } from './model';
+
+/** Bars grow outward from the spine on one scale: this many px per dioptre of blur. */
+const PX_PER_D = 90;
+const LINE_D = 0.25;
+
+/** The nearest makeable lens of every family for both eyes, and one of them on the eye. */
+export function LensStep() {
+  const t = useTranslations('lens');
+  const words = useProblemWords();
+  const eyeWords = useEyeWords();
+  const router = useRouter();
+  const { record, eye, run, busy, problem, lensPower } = useVisit();
+  const draft = useDraft('lens');
+  const needs = useMemo(() => needsOf(eye), [eye]);
+  const rows = useMemo(() => candidates(record, needs, eye, lensPower), [record, needs, eye, lensPower]);
+  const apart = draft.body.apart === 'yes';
+  const chosen: Record<Eye, Chosen | null> = { right: needs.right && chosenOf(draft.body, 'right', rows), left: needs.left && chosenOf(draft.body, 'left', rows) };
+  const lead = draft.body.lead === 'left' || !needs.right ? 'left' : 'right';
+  const leadCode = apart ? (draft.body[`${lead}Family`] ?? draft.body.family ?? rows[0]?.family.code) : (draft.body.family ?? rows[0]?.family.code);
+
+  const choose = (code: string): void => {
+    if (apart) draft.set(`${lead}Family`, code);
+    else {
+      draft.set('rightFamily', '');
+      draft.set('leftFamily', '');
+      draft.set('family', code);
+    }
+  };
+  const move = (by: number): void => {
+    const at = rows.findIndex((r) => r.family.code === leadCode);
+    const next = rows[Math.max(0, Math.min(rows.length - 1, at + by))];
+    if (!next) return;
+    choose(next.family.code);
+    document.getElementById(`candidate-${next.family.code}`)?.scrollIntoView({ block: 'nearest' });
+  };
+  useHotkeys('down', (e) => { e.preventDefault(); move(1); }, [rows, leadCode, apart, lead]);
+  useHotkeys('up', (e) => { e.preventDefault(); move(-1); }, [rows, leadCode, apart, lead]);
+  const setApart = (): void => {
+    draft.set('apart', apart ? '' : 'yes');
+    if (apart) {
+      draft.set('rightFamily', '');
+      draft.set('leftFamily', '');
+    }
+  };
+  useHotkeys('e', setApart, [apart]);
+  useHotkeys('r', () => (apart ? draft.set('lead', 'right') : undefined), [apart]);
+  useHotkeys('l', () => (apart ? draft.set('lead', 'left') : undefined), [apart]);
+
+  const missing = EYES.filter((e) => chosen[e] && inDrawer(record, chosen[e].family.id, chosen[e].lens, chosen[e].variant) === 0);
+  const ready = EYES.filter((e) => chosen[e]);
+  const putOn = async (): Promise<void> => {
+    const done = await run('putOnTrials', { right: chosen.right && specOf(chosen.right), left: chosen.left && specOf(chosen.left) }, t('putOnDone'));
+    if (done?.ok) {
+      draft.clear();
+      router.push(`/visits/${record.visit.id}/on-eye`);
+    }
+  };
+
+  const blocks: WorkingBlock[] = EYES.flatMap((e) => {
+    const c = chosen[e];
+    const need = needs[e];
+    if (!c || !need) return [];
+    const [n, l] = [toPowerVector(need), toPowerVector(c.lens.power)];
+    return [
+      {
+        id: `blur-${e}`,
+        title: t('workingTitle', { eye: eyeWords.short(e) }),
+        lines: [
+          { what: t('workingNeed'), comes: formatRefraction(need) },
+          { what: t('workingLens'), comes: formatRefraction(c.lens.power) },
+          { what: 'M', comes: `${formatPower(n.m, 3)} − (${formatPower(l.m, 3)}) = ${formatPower(n.m - l.m, 3)}` },
+          { what: 'J0', comes: `${formatPower(n.j0, 3)} − (${formatPower(l.j0, 3)}) = ${formatPower(n.j0 - l.j0, 3)}` },
+          { what: 'J45', comes: `${formatPower(n.j45, 3)} − (${formatPower(l.j45, 3)}) = ${formatPower(n.j45 - l.j45, 3)}` },
+          { what: t('workingBlur'), comes: `${c.lens.blur.toFixed(2)} D`, strong: true },
+          { what: t('workingCylinder'), comes: `${Math.abs(c.lens.residual.cylinder).toFixed(2)} D` },
+        ],
+        foot: t('workingFoot'),
+      },
+    ];
+  });
+  const none = EYES.every((e) => needs[e] === null);
+  const blocked = EYES.some((e) => eye(e).verdict.routes?.agree === false);
+
+  return (
+    <WorkingProvider ids={blocks.map((b) => b.id)} initial="blur-right">
+      <VisitFrame
+        step="lens"
+        keys={
+          <>
+            <span><KeyCap>{'↑'}</KeyCap> <KeyCap>{'↓'}</KeyCap> {t('keyChoose')}</span>
+            <span><KeyCap>{'E'}</KeyCap> {t('keyApart')}</span>
+            <span><KeyCap>{'W'}</KeyCap> {t('keyWorking')}</span>
+          </>
+        }
+        margin={
+          <>
+            <h2 className="mb-3">{t('reasoning')}</h2>
+            {EYES.map((e) => {
+              const need = needs[e];
+              return need ? (
+                <p key={e} className="mb-3">
+                  <strong>{t(`kind.${kindAsked(need)}`, { eye: eyeWords.short(e), cylinder: Math.abs(need.cylinder).toFixed(2) })}</strong>
+                </p>
+              ) : (
+                <p key={e} className="mb-3 label">{t('eyeNotAsked', { eye: eyeWords.short(e) })}</p>
+              );
+            })}
+            {EYES.map((e) => (chosen[e] && chosen[e].lens.tiesWithPrevious === false && rowOf(rows, chosen[e])?.best[e][1]?.tiesWithPrevious ? (
+              <p key={`tie-${e}`} className="mb-3">{t('twin', { eye: eyeWords.short(e), power: formatRefraction(rowOf(rows, chosen[e])?.best[e][1]?.power ?? chosen[e].lens.power) })}</p>
+            ) : null))}
+            {missing.map((e) => (
+              <p key={`m-${e}`} className="mb-3"><Stated state="stop">{t('noneInDrawer', { eye: eyeWords.short(e) })}</Stated></p>
+            ))}
+            <p className="note">{t('basis')}</p>
+            <OpenWorking blocks={blocks} />
+          </>
+        }
+        actions={
+          <>
+            <Button keys={['E']} onClick={setApart} aria-pressed={apart}>{apart ? t('together') : t('apart')}</Button>
+            <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || ready.length === 0 || missing.length > 0 || record.visit.closedAt !== null} onClick={() => void putOn()}>
+              {ready.length === 2 ? t('putOnBoth') : ready[0] ? t('putOnOne', { eye: eyeWords.short(ready[0]) }) : t('putOnNone')}
+            </Button>
+          </>
+        }
+      >
+        <Spine label={t('title')}>
+          <SpineHead words={eyeWords.heads} label={t('facing')} />
+          <SpineRow
+            label={t('asks')}
+            note={t('asksNote')}
+            right={needs.right ? <span className="power">{formatRefraction(needs.right)}</span> : <span className="label">{t('noNeed')}</span>}
+            left={needs.left ? <span className="power">{formatRefraction(needs.left)}</span> : <span className="label">{t('noNeed')}</span>}
+          />
+          {apart ? (
+            <SpineRow
+              label={t('chooseFor')}
+              right={needs.right ? <LeadButton eye="right" lead={lead} name={eyeWords.short('right')} onLead={() => draft.set('lead', 'right')} none={chosen.right === null} onNone={() => draft.set('rightFamily', chosen.right === null ? '' : 'none')} /> : null}
+              left={needs.left ? <LeadButton eye="left" lead={lead} name={eyeWords.short('left')} onLead={() => draft.set('lead', 'left')} none={chosen.left === null} onNone={() => draft.set('leftFamily', chosen.left === null ? '' : 'none')} /> : null}
+            />
+          ) : null}
+          {none ? (
+            <div className="p-8 text-center">
+              <p className="mb-4">{blocked ? t('blocked') : t('nothingToRank')}</p>
+              <Button onClick={() => router.push(`/visits/${record.visit.id}/${blocked ? 'on-eye' : 'power'}`)}>{blocked ? t('toOnEye') : t('toPower')}</Button>
+            </div>
+          ) : (
+            <div role="radiogroup" aria-label={t('listLabel')}>
+              {rows.map((row) => (
+                <CandidateRow
+                  key={row.family.code}
+                  row={row}
+                  picked={{ right: chosen.right?.family.code === row.family.code ? chosen.right : null, left: chosen.left?.family.code === row.family.code ? chosen.left : null }}
+                  lead={leadCode === row.family.code}
+                  onChoose={() => choose(row.family.code)}
+                  onPower={(e, index) => draft.set(`${e}Power:${row.family.code}`, String(index))}
+                  onVariant={(e, key) => draft.set(`${e}Variant:${row.family.code}`, key)}
+                />
+              ))}
+            </div>
+          )}
+        </Spine>
+        {problem?.kind === 'invalid'
+          ? EYES.map((e) => {
+              const p = problemAt(problem, e);
+              return p ? <p key={e} className="px-6 py-1"><Stated state="stop">{`${eyeWords.short(e)}: ${words(p.code, p.data)}`}</Stated></p> : null;
+            })
+          : null}
+        <p className="note text-center px-8 py-3">{t('rule')}</p>
+        <DraftLine draft={draft} />
+      </VisitFrame>
+    </WorkingProvider>
+  );
+}
+
+const rowOf = (rows: readonly Candidate[], chosen: Chosen): Candidate | undefined => rows.find((r) => r.family.code === chosen.family.code);
+
+function LeadButton({ eye, lead, name, onLead, none, onNone }: { readonly eye: Eye; readonly lead: Eye; readonly name: string; readonly onLead: () => void; readonly none: boolean; readonly onNone: () => void }) {
+  const t = useTranslations('lens');
+  return (
+    <div className="flex gap-3 items-center">
+      <Button aria-pressed={lead === eye} onClick={onLead} keys={[name]}>{lead === eye ? t('choosing', { eye: name }) : t('chooseEye', { eye: name })}</Button>
+      <button type="button" className="btn btn-quiet" aria-pressed={none} onClick={onNone}>{none ? t('fitIt') : t('leaveOut')}</button>
+    </div>
+  );
+}
+
+interface RowProps {
+  readonly row: Candidate;
+  readonly picked: Readonly<Record<Eye, Chosen | null>>;
+  readonly lead: boolean;
+  readonly onChoose: () => void;
+  readonly onPower: (eye: Eye, index: number) => void;
+  readonly onVariant: (eye: Eye, key: string) => void;
+}
+
+function CandidateRow({ row, picked, lead, onChoose, onPower, onVariant }: RowProps) {
+  const t = useTranslations('lens');
+  const { record } = useVisit();
+  const eyeWords = useEyeWords();
+  const { family } = row;
+  const isPicked = picked.right !== null || picked.left !== null;
+  const cell = (e: Eye) => {
+    const lens = picked[e]?.lens ?? row.best[e][0];
+    if (!lens) return <span className="label">{t('notMade')}</span>;
+    const variant = picked[e]?.variant ?? null;
+    const count = inDrawer(record, family.id, lens, variant ?? lens.variants[0] ?? null);
+    const toric = lens.power.cylinder !== 0;
+    const blur = picked[e] ? <Figure id={`blur-${e}`} label={t('blurLabel', { blur: lens.blur.toFixed(2) })}>{lens.blur.toFixed(2)}</Figure> : <span>{lens.blur.toFixed(2)}</span>;
+    const bar = <BlurBar blur={lens.blur} eye={e} />;
+    const text = (
+      <div className={`flex flex-col ${e === 'right' ? 'items-end' : 'items-start'} min-w-0`}>
+        <span className={isPicked ? 'power' : 'value'}>{formatRefraction(lens.power)}</span>
+        <span className="note">{count > 0 ? t('inDrawer', { count }) : t('notInDrawer')}</span>
+      </div>
+    );
+    const token = <span className="drop-narrow"><LensToken size={32} ring="unjudged" geometry={family.geometry} rotationLeft={0} axisGiven={toric ? lens.power.axis : null} axisAsked={null} label={t('tokenLabel', { eye: eyeWords.name(e), power: formatRefraction(lens.power) })} /></span>;
+    const number = <span className="flex flex-col items-center drop-narrow"><span className="value">{blur}</span><span className="note">{t('blur')}</span></span>;
+    return (
+      <div className="w-full">
+        <div className={`grid items-center gap-3 w-full ${e === 'right' ? 'grid-cols-[auto_1fr_auto_64px]' : 'grid-cols-[64px_auto_1fr_auto]'}`}>
+          {e === 'right' ? <>{token}{text}{number}{bar}</> : <>{bar}{number}{text}{token}</>}
+        </div>
+        {picked[e] && lead ? <Choices row={row} eye={e} picked={picked[e]} onPower={onPower} onVariant={onVariant} /> : null}
+      </div>
+    );
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    if (event.key !== ' ' && event.key !== 'Enter') return;
+    event.preventDefault();
+    event.stopPropagation();
+    onChoose();
+  };
+  return (
+    <div id={`candidate-${family.code}`} data-testid={`candidate-${family.code}`}>
+      <SpineRow
+        chosen={isPicked}
+        label={
+          <span role="radio" aria-checked={isPicked} tabIndex={lead ? 0 : -1} onClick={onChoose} onKeyDown={onKeyDown} className="cursor-pointer block">
+            <span className="font-[620]">{family.name}</span>
+            <span className="block note">{t(`modality.${family.modality}`)} · {t(`geometry.${family.geometry}`)}</span>
+            <span className="block note">{t('pack', { size: family.packSize, price: formatMoney(family.packPriceMinor, record.house.practice.currency) })}</span>
+          </span>
+        }
+        right={cell('right')}
+        left={cell('left')}
+      />
+    </div>
+  );
+}
+
+function Choices({ row, eye, picked, onPower, onVariant }: { readonly row: Candidate; readonly eye: Eye; readonly picked: Chosen; readonly onPower: RowProps['onPower']; readonly onVariant: RowProps['onVariant'] }) {
+  const t = useTranslations('lens');
+  const { record } = useVisit();
+  const eyeWords = useEyeWords();
+  return (
+    <div className={`flex flex-wrap gap-3 mt-2 ${eye === 'right' ? 'justify-end' : ''}`}>
+      <label className="note">
+        {t('powerChoice')}{' '}
+        <select className="choice" aria-label={t('powerChoiceLabel', { eye: eyeWords.name(eye) })} value={row.best[eye].indexOf(picked.lens)} onChange={(event) => onPower(eye, Number(event.target.value))}>
+          {row.best[eye].map((lens, index) => (
+            <option key={index} value={index}>
+              {t('powerOption', { power: formatRefraction(lens.power), blur: lens.blur.toFixed(2), count: inDrawer(record, row.family.id, lens, null) })}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="note">
+        {t('variantChoice')}{' '}
+        <select className="choice" aria-label={t('variantChoiceLabel', { eye: eyeWords.name(eye) })} value={variantKey(picked.variant)} onChange={(event) => onVariant(eye, event.target.value)}>
+          {picked.lens.variants.map((v) => (
+            <option key={variantKey(v)} value={variantKey(v)}>
+              {v.add === null ? `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)}` : `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)} · ${t(`add.${v.add}`)}`}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}
+
+/** Grows outward from the spine; past a quarter dioptre it is hatched, and the threshold is a dashed line. */
+function BlurBar({ blur, eye }: { readonly blur: number; readonly eye: Eye }) {
+  const width = 64;
+  const length = Math.min(width, blur * PX_PER_D);
+  const line = LINE_D * PX_PER_D;
+  const solid = Math.min(length, line);
+  const x = (from: number, size: number): number => (eye === 'right' ? width - from - size : from);
+  return (
+    <svg width={width} height="20" viewBox={`0 0 ${width} 20`} aria-hidden="true" className={eye === 'right' ? 'justify-self-end -mr-3.5' : '-ml-3.5'}>
+      <pattern id={`hatch-${eye}`} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0v5" stroke="var(--ink)" strokeWidth="2" /></pattern>
+      <rect x={x(0, solid)} y="5" width={solid} height="10" fill="var(--ink)" />
+      {length > line ? <rect x={x(line, length - line)} y="5.5" width={length - line} height="9" fill={`url(#hatch-${eye})`} stroke="var(--ink)" strokeWidth="1" /> : null}
+      <line x1={x(line, 0)} x2={x(line, 0)} y1="0" y2="20" stroke="var(--ink-2)" strokeDasharray="2 2" />
+    </svg>
+  );
+}

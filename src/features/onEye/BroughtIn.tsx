@@ -1,0 +1,63 @@
+'use client';
+import { useState, type FormEvent } from 'react';
+import { useTranslations } from 'use-intl';
+import type { Eye } from '@/core';
+import { Button } from '@/ui/Button';
+import { Field } from '@/ui/Field';
+import { Panel } from '@/ui/Panel';
+import { PowerField } from '../common/PowerField';
+import { problemAt, useProblemWords } from '../common/words';
+import { useEyeWords } from '../common/eyeWords';
+import { useVisit } from '../common/visit/VisitProvider';
+
+/** A lens the wearer came with: named, its power if anybody knows it, and who says so. */
+export function BroughtIn({ onClose }: { readonly onClose: () => void }) {
+  const t = useTranslations('broughtIn');
+  const words = useProblemWords();
+  const eyeWords = useEyeWords();
+  const { run, problem, clearProblem, busy, record } = useVisit();
+  const [eye, setEye] = useState<Eye>('right');
+  const [description, setDescription] = useState('');
+  const [power, setPower] = useState('');
+  const [kept, setKept] = useState<string | null>(null);
+  const [how, setHow] = useState<'boxSeen' | 'wearerSaid' | 'unknown'>('wearerSaid');
+  const [asked, setAsked] = useState(false);
+  const submit = async (event: FormEvent): Promise<void> => {
+    event.preventDefault();
+    setAsked(true);
+    const done = await run('recordBroughtIn', { eye, description, power: power.trim() === '' ? null : power, how: how === 'unknown' ? null : how }, t('done'));
+    if (done?.ok) onClose();
+  };
+  const close = (): void => {
+    clearProblem();
+    onClose();
+  };
+  const nameProblem = problemAt(problem, 'description');
+  return (
+    <Panel open onClose={close} title={t('title')}>
+      <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
+        <p>{t('text')}</p>
+        <div className="segment self-start" role="group" aria-label={t('eye')}>
+          {(['right', 'left'] as const).map((e) => (
+            <button key={e} type="button" data-state={eye === e ? 'on' : 'off'} aria-pressed={eye === e} onClick={() => setEye(e)}>{eyeWords.name(e)}</button>
+          ))}
+        </div>
+        <Field label={t('name')} value={description} onValue={setDescription} problem={nameProblem ? words(nameProblem.code, nameProblem.data) : null} autoFocus />
+        <div>
+          <div className="field-label">{t('power')}</div>
+          <PowerField id="brought-power" label={t('power')} eye="left" value={power} onValue={setPower} problem={problemAt(problem, 'power')} kept={kept} onKeep={setKept} notation={record.house.settings.notation} asked={asked} />
+        </div>
+        <div className="segment self-start" role="group" aria-label={t('how')}>
+          {(['boxSeen', 'wearerSaid', 'unknown'] as const).map((h) => (
+            <button key={h} type="button" data-state={how === h ? 'on' : 'off'} aria-pressed={how === h} onClick={() => setHow(h)}>{t(`hows.${h}`)}</button>
+          ))}
+        </div>
+        <p className="note">{t('note')}</p>
+        <div className="flex justify-end gap-3">
+          <Button onClick={close}>{t('cancel')}</Button>
+          <Button look="act" type="submit" disabled={busy}>{t('do')}</Button>
+        </div>
+      </form>
+    </Panel>
+  );
+}

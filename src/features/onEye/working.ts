@@ -1,0 +1,52 @@
+import { addPowers, formatAxis, formatPower, formatRefraction, powerOnEye, toCornealPlane, toPowerVector, powerOf, type Refraction } from '@/core';
+import type { WorkingBlock } from '../common/Working';
+import type { LiveEye } from './model';
+
+export interface RouteWords {
+  readonly title: string;
+  readonly lensAsLabelled: string;
+  readonly asItLies: (axis: string) => string;
+  readonly overAtCornea: string;
+  readonly need: string;
+  readonly route1: string;
+  readonly route2: string;
+  readonly gap: string;
+  readonly gate: string;
+  readonly order: (turn: string) => string;
+  readonly made: string;
+  readonly foot: string;
+}
+
+/** Both routes to what the eye asks, step by step, and the lens to order. */
+export function routesWorking(id: string, live: LiveEye, over: { power: Refraction; vertexMm: number } | null, words: RouteWords): WorkingBlock | null {
+  const { verdict, lens, turn } = live;
+  if (!lens) return null;
+  const labelled: Refraction = { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg };
+  const lying = powerOnEye(labelled, turn);
+  const lines: WorkingBlock['lines'][number][] = [];
+  if (live.state.refraction && verdict.fromRefraction) {
+    lines.push({ what: `${words.route1}: ${formatRefraction(powerOf(live.state.refraction.current))}`, comes: formatRefraction(verdict.fromRefraction), strong: true });
+  }
+  lines.push({ what: words.lensAsLabelled, comes: formatRefraction(labelled) });
+  if (labelled.cylinder !== 0) lines.push({ what: words.asItLies(`${formatAxis(labelled.axis)} ${turn < 0 ? '+' : '−'} ${Math.abs(turn)}`), comes: formatRefraction(lying) });
+  if (over && verdict.fromOverRefraction) {
+    const atCornea = toCornealPlane(over.power, over.vertexMm);
+    const [a, b, sum] = [lying, atCornea, addPowers(lying, atCornea)].map(toPowerVector);
+    lines.push({ what: words.overAtCornea, comes: formatRefraction(atCornea) });
+    for (const part of ['m', 'j0', 'j45'] as const) {
+      if (a && b && sum) lines.push({ what: part.toUpperCase(), comes: `${formatPower(a[part], 3)} + (${formatPower(b[part], 3)}) = ${formatPower(sum[part], 3)}` });
+    }
+    lines.push({ what: `${words.route2}: ${words.need}`, comes: formatRefraction(verdict.fromOverRefraction.need), strong: true });
+  }
+  if (verdict.routes) {
+    lines.push({ what: words.gap, comes: `${verdict.routes.gap.toFixed(2)} D` }, { what: words.gate, comes: `${verdict.routes.gate.toFixed(2)} D` });
+  }
+  if (verdict.order) {
+    const need = verdict.fromOverRefraction?.need ?? verdict.fromRefraction;
+    if (need && need.cylinder !== 0) {
+      lines.push({ what: words.order(`${formatAxis(need.axis)} ${turn < 0 ? '−' : '+'} ${Math.abs(turn)}`), comes: `× ${formatAxis(verdict.order.axis)}` });
+    }
+    if (live.made) lines.push({ what: words.made, comes: formatRefraction(live.made.power), strong: true });
+  }
+  return { id, title: words.title, lines, foot: words.foot };
+}

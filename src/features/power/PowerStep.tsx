@@ -1,0 +1,234 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState, type FormEvent, type KeyboardEvent } from 'react';
+import { useTranslations } from 'use-intl';
+import { EYES, formatRefraction, LIMITS, parseRefraction, powerOf, toCornealPlane, withinLimit, type Eye, type Refraction } from '@/core';
+import { formatDay, formatTime } from '@/i18n/format';
+import { Button } from '@/ui/Button';
+import { Field } from '@/ui/Field';
+import { KeyCap, Stated, StateMark } from '@/ui/marks';
+import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
+import { powerReady, PowerField } from '../common/PowerField';
+import { problemAt, useProblemWords } from '../common/words';
+import { Figure, OpenWorking, WorkingProvider } from '../common/Working';
+import { Correctable, SwapEyes } from '../common/visit/Correct';
+import { DraftLine } from '../common/visit/DraftLine';
+import { useDraft } from '../common/visit/useDraft';
+import { useEyeWords } from '../common/eyeWords';
+import { VisitFrame } from '../common/visit/VisitFrame';
+import { useVisit } from '../common/visit/VisitProvider';
+import { cornealWorking } from './working';
+
+/** Spectacle powers in, powers at the cornea out, with the way between them. */
+export function PowerStep() {
+  const t = useTranslations('power');
+  const words = useProblemWords();
+  const eyeWords = useEyeWords();
+  const router = useRouter();
+  const { record, eye, run, problem, busy } = useVisit();
+  const { settings, practice } = record.house;
+  const draft = useDraft('power');
+  const [asked, setAsked] = useState(false);
+  const vertexText = draft.body.vertex ?? String(settings.vertexMm);
+  const vertexMm = Number(vertexText.replace(',', '.'));
+  const vertexFine = vertexText.trim() !== '' && withinLimit(vertexMm, LIMITS.vertexMm);
+  const textOf = (e: Eye): string => draft.body[e] ?? '';
+  const typedNow = EYES.some((e) => textOf(e).trim() !== '');
+
+  /** What the eye reads as now: being typed, else recorded. */
+  const shown = (e: Eye): { power: Refraction; vertexMm: number } | null => {
+    const read = parseRefraction(textOf(e));
+    if (read.ok) return vertexFine ? { power: read.value, vertexMm } : null;
+    const recorded = eye(e).refraction;
+    return recorded ? { power: powerOf(recorded.current), vertexMm: recorded.current.vertexMm } : null;
+  };
+
+  const submit = async (event?: FormEvent): Promise<void> => {
+    event?.preventDefault();
+    setAsked(true);
+    const typed = EYES.filter((e) => textOf(e).trim() !== '');
+    if (typed.length === 0) {
+      if (EYES.some((e) => eye(e).refraction)) router.push(`/visits/${record.visit.id}/lens`);
+      else document.getElementById('power-right')?.focus();
+      return;
+    }
+    const bad = typed.find((e) => !powerReady(textOf(e), draft.body[`${e}Kept`] ?? null));
+    if (bad) {
+      document.getElementById(`power-${bad}`)?.focus();
+      return;
+    }
+    const done = await run('recordRefraction', { right: textOf('right').trim() === '' ? null : textOf('right'), left: textOf('left').trim() === '' ? null : textOf('left'), vertexMm }, t('recorded'));
+    if (done?.ok) {
+      draft.clear();
+      router.push(`/visits/${record.visit.id}/lens`);
+    }
+  };
+
+  const copy = (event: KeyboardEvent): void => {
+    if (event.key !== '=' || textOf('left') !== '') return;
+    event.preventDefault();
+    draft.set('left', textOf('right'));
+  };
+
+  const vertexProblem = !vertexFine ? words('vertexMmOutOfRange', { value: vertexText, min: LIMITS.vertexMm.min, max: LIMITS.vertexMm.max }) : null;
+  const serverVertex = problemAt(problem, 'vertexMm');
+  const field = (e: Eye) => (
+    <PowerField
+      id={`power-${e}`}
+      label={t('fieldLabel', { eye: eyeWords.name(e) })}
+      eye={e}
+      value={textOf(e)}
+      onValue={(value) => draft.set(e, value)}
+      problem={problemAt(problem, e)}
+      kept={draft.body[`${e}Kept`] ?? null}
+      onKeep={(value) => draft.set(`${e}Kept`, value)}
+      notation={settings.notation}
+      asked={asked}
+      autoFocus={e === 'right' && !eye('right').refraction}
+      disabled={record.visit.closedAt !== null}
+    />
+  );
+  const corneal = (e: Eye) => {
+    const s = shown(e);
+    if (!s) return <span className="label">{t('nothingYet')}</span>;
+    return (
+      <Figure id={`corneal-${e}`}>
+        <span className="power-read" data-testid={`corneal-${e}`}>
+          {formatRefraction(toCornealPlane(s.power, s.vertexMm), { notation: settings.notation })}
+        </span>
+      </Figure>
+    );
+  };
+  const recorded = (e: Eye) => {
+    const fact = eye(e).refraction;
+    const gone = record.facts.refractions.filter((c) => c.rows[0]?.eye === e && (c.current === null || c.rootId !== fact?.rootId));
+    return (
+      <>
+        {fact ? (
+          <>
+            <span className="power" data-testid={`recorded-${e}`}>
+              {formatRefraction(powerOf(fact.current), { notation: settings.notation })}
+            </span>
+            <span className="note">{t('recordedBy', { name: fact.current.recordedByName, time: formatTime(fact.current.recordedAt, practice.timeZone), vertex: fact.current.vertexMm })}</span>
+            <Correctable kind="refraction" chain={fact} show={(row) => formatRefraction(powerOf(row))} typed="power" textOf={(row) => formatRefraction(powerOf(row))} vertexOf={(row) => row.vertexMm} />
+          </>
+        ) : (
+          <span className="label">{t('notRecorded')}</span>
+        )}
+        {gone.map((chain) => (
+          <span key={chain.rootId} className="note">
+            {chain.current ? (
+              t('earlierToday', { power: formatRefraction(powerOf(chain.current)), time: formatTime(chain.current.recordedAt, practice.timeZone) })
+            ) : (
+              <Correctable kind="refraction" chain={chain} show={(row) => formatRefraction(powerOf(row))} typed={null} />
+            )}
+          </span>
+        ))}
+      </>
+    );
+  };
+  const earlier = (e: Eye) => {
+    const before = record.earlierRefractions.find((r) => r.eye === e);
+    if (!before) return <span className="label">{t('noEarlier')}</span>;
+    const text = formatRefraction(powerOf(before));
+    return (
+      <>
+        <span className="value">{text}</span>
+        <button type="button" className="btn btn-quiet" onClick={() => draft.set(e, text)}>
+          {t('useEarlier', { day: formatDay(before.observedAt.slice(0, 10)) })}
+        </button>
+      </>
+    );
+  };
+
+  const blocks = EYES.flatMap((e) => {
+    const s = shown(e);
+    if (!s) return [];
+    const workingWords = { title: t('workingTitle', { eye: eyeWords.short(e) }), formula: t('workingFormula'), along: (axis: number) => t('workingAlong', { axis: Math.round(axis) }), foot: t('workingFoot') };
+    return [cornealWorking(`corneal-${e}`, s.power, s.vertexMm, eyeWords.short(e), workingWords)];
+  });
+  const hasBoth = EYES.every((e) => eye(e).refraction);
+  const anyRecorded = EYES.some((e) => eye(e).refraction);
+  return (
+    <WorkingProvider ids={blocks.map((b) => b.id)} initial="corneal-right">
+      <VisitFrame
+        step="power"
+        keys={
+          <>
+            <span>
+              <KeyCap>{'Tab'}</KeyCap> {t('keyOther')}
+            </span>
+            <span>
+              <KeyCap>{'='}</KeyCap> {t('keyCopy')}
+            </span>
+            <span>
+              <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
+            </span>
+          </>
+        }
+        margin={
+          <>
+            <h2 className="mb-3">{t('reasoning')}</h2>
+            <p className="mb-3">{t('bothMeridians')}</p>
+            {EYES.some((e) => (shown(e)?.power.sphere ?? 0) <= -4 || (shown(e)?.power.sphere ?? 0) >= 4) ? (
+              <p className="mb-3">
+                <Stated state="watch">{t('strong')}</Stated>
+              </p>
+            ) : null}
+            <OpenWorking blocks={blocks} />
+          </>
+        }
+        actions={
+          <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || record.visit.closedAt !== null} onClick={() => void submit()}>
+            {typedNow || !anyRecorded ? t('record') : t('toLens')}
+          </Button>
+        }
+      >
+        <form onSubmit={(event) => void submit(event)}>
+          <Spine label={t('title')}>
+            <SpineHead words={eyeWords.heads} label={t('facing')} />
+            <SpineRow tone="field" chosen label={t('glasses')} note={t('glassesNote')} right={field('right')} left={<div onKeyDown={copy} className="w-full">{field('left')}</div>} />
+            <SpineRow
+              label={
+                <Field
+                  label={t('vertex')}
+                  value={vertexText}
+                  onValue={(value) => draft.set('vertex', value)}
+                  mono
+                  inputMode="decimal"
+                  problem={vertexProblem ?? (serverVertex ? words(serverVertex.code, serverVertex.data) : null)}
+                  hint={t('vertexHint')}
+                />
+              }
+              right={<span className="label">{t('vertexBoth')}</span>}
+              left={
+                !vertexFine ? (
+                  <button type="button" className="btn btn-quiet" onClick={() => draft.set('vertex', String(settings.vertexMm))}>
+                    {t('vertexRepair', { value: settings.vertexMm })}
+                  </button>
+                ) : vertexMm < LIMITS.vertexMm.likelyMin || vertexMm > LIMITS.vertexMm.likelyMax ? (
+                  <Stated state="watch">{t('vertexUnlikely')}</Stated>
+                ) : (
+                  <span />
+                )
+              }
+            />
+            <SpineRow label={t('cornea')} note={t('corneaNote')} right={corneal('right')} left={corneal('left')} />
+            <SpineRow label={t('recordedRow')} note={hasBoth ? <SwapEyes kind="refraction" /> : undefined} right={recorded('right')} left={recorded('left')} />
+            {record.earlierRefractions.length > 0 ? <SpineRow label={t('earlier')} right={earlier('right')} left={earlier('left')} /> : null}
+          </Spine>
+          <button type="submit" className="sr-only" tabIndex={-1}>
+            {t('record')}
+          </button>
+        </form>
+        <DraftLine draft={draft} />
+        {problem?.kind === 'invalid' && problemAt(problem, 'right')?.code === 'oneEyeRequired' ? (
+          <p className="problem px-6">
+            <StateMark state="stop" />
+            {words('oneEyeRequired')}
+          </p>
+        ) : null}
+      </VisitFrame>
+    </WorkingProvider>
+  );
+}

@@ -1,0 +1,65 @@
+import { proposedPacks, supplyPlan, type Eye, type SupplyInput, type SupplyPlan } from '@/core';
+import type { VisitRecord, WearerFile } from '@/services/visitRecord';
+
+type Lens = WearerFile['lenses'][string];
+type Prescription = WearerFile['prescriptions'][number];
+type Order = WearerFile['orders'][number];
+
+/** What is needed to date one eye's lenses; `families` gives pack and lead time. */
+export interface SupplySource {
+  readonly file: WearerFile;
+  readonly today: string;
+  readonly marginDays: number;
+  readonly family: (lens: Lens) => { readonly packSize: number; readonly leadDays: number; readonly packPriceMinor: number } | null;
+}
+
+export interface EyeSupply {
+  readonly lens: Lens;
+  readonly packSize: number;
+  readonly packPriceMinor: number;
+  readonly leadDays: number;
+  readonly packs: number;
+  readonly proposed: number;
+  readonly plan: SupplyPlan;
+  readonly input: SupplyInput;
+}
+
+/** The order in force for an eye: the newest under this prescription that was not refused. */
+export function orderOf(file: WearerFile, prescription: Prescription, eye: Eye): Order | null {
+  return file.orders.find((o) => o.prescriptionId === prescription.id && o.lines.some((l) => l.eye === eye) && !o.events.some((e) => e.state === 'refused')) ?? null;
+}
+
+/** One eye's supply under the newest prescription; `typedPacks` are thought of, ordered ones count before them. */
+export function eyeSupply(source: SupplySource, prescription: Prescription, eye: Eye, typedPacks: number | null): EyeSupply | null {
+  const row = prescription.eyes.find((e) => e.eye === eye);
+  const lens = row && source.file.lenses[row.lensId];
+  const trade = lens && source.family(lens);
+  if (!lens || !trade) return null;
+  const handed = source.file.handOvers.map((c) => c.current).filter((h) => h?.eye === eye).at(-1) ?? null;
+  const ordered = orderOf(source.file, prescription, eye)?.lines.find((l) => l.eye === eye)?.packs ?? null;
+  const base = {
+    today: source.today,
+    inHand: handed && { openedOn: handed.openedOn ?? handed.handedOn, lenses: handed.lensCount },
+    packSize: trade.packSize,
+    leadDays: trade.leadDays,
+    marginDays: source.marginDays,
+    wear: { modality: lens.modality, daysPerWeek: prescription.daysPerWeek },
+  };
+  const proposed = proposedPacks({ ...base, packs: 0 }, prescription.expiresOn);
+  const packs = ordered ?? typedPacks ?? proposed;
+  const input = { ...base, packs };
+  return { lens, packSize: trade.packSize, packPriceMinor: trade.packPriceMinor, leadDays: trade.leadDays, packs, proposed, plan: supplyPlan(input), input };
+}
+
+export function sourceOf(record: VisitRecord): SupplySource {
+  return {
+    file: record,
+    today: record.house.today,
+    marginDays: record.house.settings.reorderMarginDays,
+    family: (lens) => record.families.find((f) => f.id === lens.familyVersionId) ?? null,
+  };
+}
+
+/** Newest state of an order. */
+export const stateOf = (order: Order): Order['events'][number]['state'] => order.events.at(-1)?.state ?? 'placed';
+export const isSettled = (order: Order): boolean => order.events.some((e) => e.state === 'acknowledged' || e.state === 'backordered' || e.state === 'refused');

@@ -1,0 +1,82 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { may } from '@/core';
+import { formatDay, formatRecord, formatTime, formatWeekday } from '@/i18n/format';
+import type { TodayRow } from '@/db/visits';
+import type { Problem } from '@/lib/outcome';
+import { Button } from '@/ui/Button';
+import { ProblemLine } from '@/ui/Field';
+import { Frame } from '@/ui/Frame';
+import { Stated } from '@/ui/marks';
+import { useNow, WallClock } from '../common/Clock';
+import { useDeeds } from '../common/DeedsProvider';
+import { Rail } from '../common/Rail';
+import { useRefusalWords } from '../common/words';
+
+/** The day's list: who, when, where, and the way into each fit. */
+export function Today({ rows }: { readonly rows: readonly TodayRow[] }) {
+  const t = useTranslations('today');
+  const frame = useTranslations('frame');
+  const refusal = useRefusalWords();
+  const router = useRouter();
+  const { perform, house } = useDeeds();
+  const moment = useNow(30_000);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const mayOpen = may(house.viewer.roles, 'clinicalWrite');
+  const zone = house.practice.timeZone;
+  const open = async (row: TodayRow): Promise<void> => {
+    const done = await perform('openVisit', { wearerId: row.wearerId, kind: row.kind, appointmentId: row.appointmentId });
+    if (done?.ok) router.push(`/visits/${done.value.visitId}/power`);
+    else if (done) setProblem(done.error);
+  };
+  const next = rows.find((row) => row.visitId === null && row.state === 'booked');
+  return (
+    <Frame
+      rail={<Rail place="today" />}
+      strip={
+        <>
+          <div className="px-6 py-2 flex flex-col justify-center">
+            <h1 className="power">{formatWeekday(new Date(moment).toISOString(), zone)}</h1>
+            <div className="label">{t('place', { practice: house.practice.name, town: house.practice.town })}</div>
+          </div>
+          <div className="strip-cell drop-narrow"><div className="label">{t('signedIn')}</div><div>{house.viewer.name}</div></div>
+          <WallClock />
+        </>
+      }
+      marginWords={{ open: frame('marginOpen'), close: frame('marginClose'), label: frame('margin') }}
+      bar={<Button onClick={() => router.push('/wearers')}>{t('allWearers')}</Button>}
+    >
+      {problem ? <div className="px-6 pt-3"><ProblemLine>{refusal(problem)}</ProblemLine></div> : null}
+      {rows.length === 0 ? (
+        <div className="p-8 max-w-[560px]"><h2 className="power mb-2">{t('emptyTitle')}</h2><p>{t('emptyText')}</p></div>
+      ) : (
+        <table className="ledger mx-6 my-4 w-[calc(100%-48px)]!">
+          <thead>
+            <tr><th>{t('time')}</th><th>{t('wearer')}</th><th>{t('visit')}</th><th className="drop-narrow">{t('where')}</th><th>{t('state')}</th><th><span className="sr-only">{t('next')}</span></th></tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.appointmentId ?? row.wearerId} data-testid={`today-${row.recordNumber}`}>
+                <td className="value">{formatTime(row.startsAt, zone)}</td>
+                <td><Link href={`/wearers/${row.wearerId}`} prefetch={false} className="value">{row.name}</Link><div className="label">{t('bornRecord', { day: formatDay(row.birthDate), record: formatRecord(row.recordNumber) })}</div></td>
+                <td>{t(`kind.${row.kind}`)}</td>
+                <td className="drop-narrow">{row.room}<div className="label">{row.staff}</div></td>
+                <td>{row.visitOpen ? <Stated state="watch">{t('openNow')}</Stated> : row.visitId ? <Stated state="ok">{t('closed')}</Stated> : <span className="label">{t('booked')}</span>}</td>
+                <td className="text-right">
+                  {row.visitId ? (
+                    <Button onClick={() => router.push(`/visits/${row.visitId}/power`)}>{row.visitOpen ? t('goOn') : t('look')}</Button>
+                  ) : mayOpen ? (
+                    <Button look={row === next ? 'act' : 'plain'} onClick={() => void open(row)}>{t('begin')}</Button>
+                  ) : null}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </Frame>
+  );
+}

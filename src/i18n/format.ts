@@ -1,0 +1,42 @@
+/** The one place that writes days, times and money. */
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+/** `14 Mar 1992` from YYYY-MM-DD; no time zone can move it. */
+export function formatDay(day: string): string {
+  const [year = '', month = '', date = ''] = day.split('-');
+  return `${Number(date)} ${MONTHS[Number(month) - 1] ?? month} ${year}`;
+}
+
+/** `24 Nov`, for days of this year. */
+export const formatShortDay = (day: string): string => formatDay(day).split(' ').slice(0, 2).join(' ');
+
+/** `Tue 24 Nov` of an instant, in the practice's zone. */
+export const formatWeekday = (instant: string, timeZone: string): string => {
+  const parts = new Intl.DateTimeFormat('en-GB', { timeZone, weekday: 'short', day: 'numeric', month: 'short' }).formatToParts(new Date(instant));
+  const part = (type: string): string => parts.find((p) => p.type === type)?.value ?? '';
+  return `${part('weekday')} ${part('day')} ${part('month').slice(0, 3)}`;
+};
+
+/** `10:43`, in the practice's zone. */
+export const formatTime = (instant: string | number, timeZone: string): string =>
+  new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(new Date(instant));
+
+/** `24 Nov 2026, 10:43`, in the practice's zone. */
+export const formatMoment = (instant: string, timeZone: string): string => {
+  const day = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(new Date(instant));
+  return `${formatDay(day)}, ${formatTime(instant, timeZone)}`;
+};
+
+/** `$58.50` from minor units. */
+export const formatMoney = (minor: number, currency: string): string =>
+  new Intl.NumberFormat('en-US', { style: 'currency', currency }).format(minor / 100);
+
+/** `0417`: a record number. */
+export const formatRecord = (recordNumber: number): string => String(recordNumber).padStart(4, '0');
+
+/** `4:07` from seconds. */
+export function formatElapsed(seconds: number): string {
+  const whole = Math.max(0, Math.floor(seconds));
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}

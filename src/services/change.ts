@@ -1,0 +1,77 @@
+import 'server-only';
+import { listChangedSince } from '../db/changes';
+import { insertFact, type FactMeta, type FactTable, type FactValues } from '../db/facts';
+import { advanceVisit, findVisit, type VisitRow } from '../db/visits';
+import type { Eye } from '../core';
+import { err, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
+import type { Context } from './define';
+
+/** What a change in a visit gives back: enough to undo it, and the version to go on with. */
+export interface Changed {
+  readonly visitId: string;
+  readonly version: number;
+  readonly facts: readonly { readonly kind: UndoableKind; readonly id: string }[];
+}
+export type UndoableKind = 'refraction' | 'lensOnEye' | 'fit' | 'rotation' | 'overRefraction' | 'lessonAttempt' | 'lessonTopic' | 'handOver';
+
+export const TABLE_OF: Readonly<Record<UndoableKind, FactTable>> = {
+  refraction: 'refraction',
+  lensOnEye: 'lens_on_eye',
+  fit: 'fit_check',
+  rotation: 'rotation_reading',
+  overRefraction: 'over_refraction',
+  lessonAttempt: 'lesson_attempt',
+  lessonTopic: 'lesson_topic',
+  handOver: 'hand_over',
+};
+
+/** A visit taken for one change. */
+export interface Taken {
+  readonly visit: VisitRow;
+  readonly version: number;
+  readonly facts: { readonly kind: UndoableKind; readonly id: string }[];
+  /** Appends one fact and keeps its id for the undo. */
+  add(kind: UndoableKind, eye: Eye | null, values: FactValues, observedAt?: string): Promise<string>;
+  meta(eye: Eye | null): FactMeta;
+  done(): Changed;
+}
+
+/**
+ * Takes the visit for a change. Somebody who read an older version is refused, and told what differs.
+ * The lock on the visit's row lasts to the end of the transaction.
+ */
+export async function takeVisit(context: Context, visitId: string, version: number): Promise<Result<Taken>> {
+  const { tx, caller, now } = context;
+  const visit = await findVisit(tx, caller.practiceId, visitId);
+  if (!visit) return notFound('visit');
+  if (visit.closedAt !== null) return ruleBroken('visitClosed');
+  const next = await advanceVisit(tx, caller.practiceId, visitId, version);
+  if (next === null) {
+    const differs = await listChangedSince(tx, caller.practiceId, visitId, version);
+    return err({ kind: 'conflict', what: 'visit', differs });
+  }
+  const facts: Taken['facts'] = [];
+  const meta = (eye: Eye | null): FactMeta => ({
+    id: context.newId(),
+    practiceId: caller.practiceId,
+    visitId,
+    visitVersion: next,
+    eye,
+    observedAt: now,
+    recordedAt: now,
+    recordedBy: caller.personId,
+  });
+  return ok({
+    visit,
+    version: next,
+    facts,
+    meta,
+    add: async (kind, eye, values, observedAt) => {
+      const row = { ...meta(eye), ...(observedAt ? { observedAt } : {}) };
+      await insertFact(tx, TABLE_OF[kind], row, values);
+      facts.push({ kind, id: row.id });
+      return row.id;
+    },
+    done: () => ({ visitId, version: next, facts }),
+  });
+}

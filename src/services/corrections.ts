@@ -1,0 +1,130 @@
+import 'server-only';
+import { chains, EYES, secondsBetween, type Eye, type Fact, type OnEyeFact } from '../core';
+import { findFact, findFactValues, insertCorrection, listFacts, type FactTable, type FactValues } from '../db/facts';
+import { returnTrial } from '../db/lenses';
+import { err, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
+import { correctForm, swapForm, undoForm } from '../schema/forms';
+import { TABLE_OF, takeVisit, type Taken } from './change';
+import { defineService, type Context } from './define';
+
+/** Seconds within which a press of Undo counts; the screen offers ten, the way here takes some. */
+const UNDO_SECONDS = 20;
+
+/** Facts that can only be told apart by the visit's lock; a second correction of one is a conflict. */
+async function append(
+  context: Context,
+  taken: Taken,
+  kind: keyof typeof TABLE_OF,
+  fact: Fact,
+  change: { readonly values: FactValues; readonly reason: string; readonly voided: boolean; readonly eye?: Eye },
+): Promise<Result<null>> {
+  const meta = { ...taken.meta(change.eye ?? null), observedAt: fact.observedAt };
+  const done = await insertCorrection(
+    context.tx, TABLE_OF[kind], meta, { correctsId: fact.id, reason: change.reason, voided: change.voided }, change.values,
+  );
+  if (!done) return err({ kind: 'conflict', what: kind, differs: [] });
+  taken.facts.push({ kind, id: meta.id });
+  return ok(null);
+}
+
+async function factOfVisit<Row extends Fact>(context: Context, table: FactTable, visitId: string, id: string): Promise<Result<Row>> {
+  const row = await findFact<Row>(context.tx, table, context.caller.practiceId, id);
+  return row?.visitId === visitId ? ok(row) : notFound('fact');
+}
+
+/** A lens that was never on the eye goes back to the drawer, if it can still be used. */
+async function backToDrawer(context: Context, row: OnEyeFact): Promise<void> {
+  if (row.trialStockId) await returnTrial(context.tx, context.caller.practiceId, row.trialStockId);
+}
+
+const columnsOf = (power: { sphere: number; cylinder: number; axis: number }): FactValues => ({
+  sphereD: power.sphere, cylinderD: power.cylinder, axisDeg: power.axis,
+});
+
+export const correct = defineService({
+  name: 'correct',
+  right: 'clinicalWrite',
+  input: correctForm,
+  about: (form) => ({ subjectKind: form.kind, subjectId: form.factId }),
+  run: async (context, form) => {
+    const taken = await takeVisit(context, form.visitId, form.version);
+    if (!taken.ok) return taken;
+    const fact = await factOfVisit<OnEyeFact>(context, TABLE_OF[form.kind], form.visitId, form.factId);
+    if (!fact.ok) return fact;
+    const change = (): FactValues => {
+      if (form.value === null) return {};
+      switch (form.kind) {
+        case 'refraction':
+        case 'overRefraction':
+          return { ...columnsOf(form.value.text.power), typedText: form.value.text.typed, vertexMm: form.value.vertexMm };
+        case 'rotation':
+          return { rotationLeftDeg: form.value.rotationLeft, how: 'typed' };
+        case 'fit':
+          return { verdict: form.value.verdict };
+        case 'lessonAttempt':
+          return { worked: form.value.worked, ...(form.value.worked ? { miss: null } : { miss: 'fell' }) };
+        case 'handOver':
+          return { lot: form.value.lot, expiresOn: form.value.expiresOn };
+      }
+    };
+    const done = await append(context, taken.value, form.kind, fact.value, { values: change(), reason: form.reason, voided: form.value === null });
+    if (!done.ok) return done;
+    if (form.kind === 'lensOnEye' && form.backInDrawer) await backToDrawer(context, fact.value);
+    return ok(taken.value.done());
+  },
+});
+
+/** Right and left were mixed up: the values change places as one correction; readings stay with the lens of their eye. */
+export const swapEyes = defineService({
+  name: 'swapEyes',
+  right: 'clinicalWrite',
+  input: swapForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const taken = await takeVisit(context, form.visitId, form.version);
+    if (!taken.ok) return taken;
+    const all = chains(await listFacts<Fact & { readonly lensId?: string | null }>(
+      context.tx, TABLE_OF[form.kind], context.caller.practiceId, [form.visitId],
+    ));
+    const newest = (eye: Eye) => all.map((c) => c.current).filter((r) => r?.eye === eye).at(-1) ?? null;
+    const right = newest('right');
+    const left = newest('left');
+    if (!right || !left) return ruleBroken('bothEyesNeeded');
+    // An unknown lens cannot take the place of a confirmed one: over-refractions hang on the confirmation.
+    if (form.kind === 'lensOnEye' && (right.lensId === null) !== (left.lensId === null)) return ruleBroken('unknownLensSwap');
+    for (const eye of EYES) {
+      const [to, from] = eye === 'right' ? [right, left] : [left, right];
+      const { lensOnEyeId: _stays, ...values } = await findFactValues(context.tx, TABLE_OF[form.kind], context.caller.practiceId, from.id);
+      const done = await append(context, taken.value, form.kind, to, { values, reason: form.reason, voided: false });
+      if (!done.ok) return done;
+    }
+    return ok(taken.value.done());
+  },
+});
+
+/** Takes back what was recorded a moment ago: still an appended correction, with its reason. */
+export const undo = defineService({
+  name: 'undo',
+  right: 'clinicalWrite',
+  input: undoForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const taken = await takeVisit(context, form.visitId, form.version);
+    if (!taken.ok) return taken;
+    for (const { kind, id } of form.facts) {
+      const fact = await factOfVisit<OnEyeFact>(context, TABLE_OF[kind], form.visitId, id);
+      if (!fact.ok) return fact;
+      if (fact.value.recordedBy !== context.caller.personId || secondsBetween(fact.value.recordedAt, context.now) > UNDO_SECONDS) {
+        return ruleBroken('tooLateToUndo');
+      }
+      // Undoing a correction restores what it replaced; undoing a first record takes it back.
+      const before = fact.value.correctsId;
+      const old = before ? await factOfVisit<Fact>(context, TABLE_OF[kind], form.visitId, before) : null;
+      const restored = old?.ok ? await findFactValues(context.tx, TABLE_OF[kind], context.caller.practiceId, old.value.id) : {};
+      const done = await append(context, taken.value, kind, fact.value, { values: restored, reason: 'undone within seconds', voided: old === null });
+      if (!done.ok) return done;
+      if (kind === 'lensOnEye' && before === null) await backToDrawer(context, fact.value);
+    }
+    return ok(taken.value.done());
+  },
+});

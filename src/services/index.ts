@@ -1,0 +1,26 @@
+import 'server-only';
+import { correct, swapEyes, undo } from './corrections';
+import { setClock, setLights } from './device';
+import { handOver } from './handOver';
+import { confirmLens, putOnTrials, recordBroughtIn, takeOff } from './lensesOn';
+import { recordOnEye, recordRefraction } from './measure';
+import { sign } from './prescribe';
+import { addStaff, endStaff, readStaff, resetPassword } from './staff';
+import { hastenOrder, placeOrder } from './supply';
+import { recordAttempt, recordTopic, signOffLesson, startLesson } from './teach';
+import { closeVisit, openVisit, readToday, readVisit, saveDraft } from './visits';
+import { createWearer, readWearer, searchWearers, updateWearer } from './wearers';
+
+/** Every use case by its name: what the application can do, and all that a request can ask for. */
+export const SERVICES = {
+  readToday, searchWearers, readWearer, createWearer, updateWearer,
+  openVisit, closeVisit, readVisit, saveDraft,
+  recordRefraction, putOnTrials, recordBroughtIn, confirmLens, takeOff, recordOnEye,
+  correct, swapEyes, undo, sign,
+  startLesson, recordAttempt, recordTopic, signOffLesson, handOver,
+  placeOrder, hastenOrder,
+  readStaff, addStaff, endStaff, resetPassword,
+  setLights, setClock,
+} as const;
+export type ServiceName = keyof typeof SERVICES;
+export const isServiceName = (name: string): name is ServiceName => Object.hasOwn(SERVICES, name);

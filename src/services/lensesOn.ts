@@ -1,0 +1,142 @@
+import 'server-only';
+import { chains, EYES, isMade, type Eye, type OnEyeFact } from '../core';
+import { findFact, insertConfirmation, insertRemoval, listFacts, listOnEyeExtras } from '../db/facts';
+import { ensureLens, findFamily, insertFamily, takeTrial, type FamilyWithBlocks } from '../db/lenses';
+import { deleteDraft } from '../db/visits';
+import { invalid, notFound, ok, type Result } from '../lib/outcome';
+import { broughtInForm, confirmLensForm, putOnForm, takeOffForm, type LensSpecInput } from '../schema/forms';
+import { takeVisit } from './change';
+import { defineService, type Context } from './define';
+
+/** The family and row of a lens that is really made; its row in `lens` appears when it is first met. */
+export async function makeableLens(context: Context, path: readonly string[], spec: LensSpecInput): Promise<Result<{ lensId: string; family: FamilyWithBlocks }>> {
+  const { tx, caller } = context;
+  const family = await findFamily(tx, caller.practiceId, spec.familyId);
+  if (!family?.listed) return notFound('family');
+  const axis = spec.cylinder === 0 ? 180 : spec.axis;
+  if (!isMade({ ...spec, axis }, family)) return invalid(path, 'lensNotMade', { family: family.name });
+  const lensId = await ensureLens(tx, caller.practiceId, context.newId(), {
+    familyVersionId: family.id, sphereD: spec.sphere, cylinderD: spec.cylinder, axisDeg: axis, addBand: spec.add,
+    baseCurveMm: spec.baseCurve, diameterMm: spec.diameter,
+  });
+  return ok({ lensId, family });
+}
+
+/** A lens already on the eye comes off when another goes on. */
+async function takeOffOthers(context: Context, visitId: string, eye: Eye): Promise<OnEyeFact[]> {
+  const { tx, caller, now } = context;
+  const all = chains(await listFacts<OnEyeFact>(tx, 'lens_on_eye', caller.practiceId, [visitId]));
+  const extras = await listOnEyeExtras(tx, caller.practiceId, [visitId]);
+  const earlier: OnEyeFact[] = [];
+  for (const chain of all) {
+    if (chain.current?.eye !== eye) continue;
+    earlier.push(chain.current);
+    if (extras.find((e) => e.lensOnEyeId === chain.rootId)?.takenOffAt) continue;
+    await insertRemoval(tx, { practiceId: caller.practiceId, lensOnEyeId: chain.rootId, at: now, by: caller.personId });
+  }
+  return earlier;
+}
+
+export const putOnTrials = defineService({
+  name: 'putOnTrials',
+  right: 'clinicalWrite',
+  input: putOnForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const { tx, caller, now, today } = context;
+    const taken = await takeVisit(context, form.visitId, form.version);
+    if (!taken.ok) return taken;
+    for (const eye of EYES) {
+      const spec = form[eye];
+      if (!spec) continue;
+      const made = await makeableLens(context, [eye], spec);
+      if (!made.ok) return made;
+      const fromDrawer = await takeTrial(tx, caller.practiceId, made.value.lensId, today);
+      if (!fromDrawer) return invalid([eye], 'noTrialInDrawer', { family: made.value.family.name });
+      const earlier = await takeOffOthers(context, form.visitId, eye);
+      const id = await taken.value.add('lensOnEye', eye, {
+        lensId: made.value.lensId, description: null, source: 'trial',
+        trialNumber: earlier.filter((e) => e.source === 'trial').length + 1,
+        trialStockId: fromDrawer.id, lot: fromDrawer.lot, expiresOn: fromDrawer.expiresOn, putOnAt: now,
+      });
+      await insertConfirmation(tx, { practiceId: caller.practiceId, lensOnEyeId: id, how: 'putOnHere', at: now, by: caller.personId });
+    }
+    await deleteDraft(tx, caller.practiceId, form.visitId, 'lens', caller.personId);
+    return ok(taken.value.done());
+  },
+});
+
+export const recordBroughtIn = defineService({
+  name: 'recordBroughtIn',
+  right: 'clinicalWrite',
+  input: broughtInForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const { tx, caller, now } = context;
+    if (form.how !== null && form.power === null) return invalid('power', 'powerNeededToConfirm');
+    const taken = await takeVisit(context, form.visitId, form.version);
+    if (!taken.ok) return taken;
+    let lensId: string | null = null;
+    if (form.power) {
+      const { sphere, cylinder, axis } = form.power.power;
+      const familyId = context.newId();
+      // A family of its own that is never offered: what it is made of is not known here.
+      await insertFamily(
+        tx,
+        caller.practiceId,
+        {
+          id: familyId, code: `brought-in:${familyId}`, version: 1, listed: false, maker: '', name: form.description,
+          geometry: cylinder === 0 ? 'sphere' : 'toric', modality: form.modality, material: '', overnightApproved: false,
+          markLayout: cylinder === 0 ? 'none' : 'six', stabilisation: null, settleMinutes: 10, packSize: 1, packPriceMinor: 0,
+          leadDays: 0, blocks: [],
+        },
+        now,
+        () => context.newId(),
+      );
+      lensId = await ensureLens(tx, caller.practiceId, context.newId(), {
+        familyVersionId: familyId, sphereD: sphere, cylinderD: cylinder, axisDeg: axis, addBand: null, baseCurveMm: null, diameterMm: null,
+      });
+    }
+    await takeOffOthers(context, form.visitId, form.eye);
+    const id = await taken.value.add('lensOnEye', form.eye, {
+      lensId, description: form.description, source: 'broughtIn', trialNumber: null, trialStockId: null, lot: null, expiresOn: null, putOnAt: now,
+    });
+    if (form.how !== null) await insertConfirmation(tx, { practiceId: caller.practiceId, lensOnEyeId: id, how: form.how, at: now, by: caller.personId });
+    return ok(taken.value.done());
+  },
+});
+
+export const confirmLens = defineService({
+  name: 'confirmLens',
+  right: 'clinicalWrite',
+  input: confirmLensForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const { tx, caller, now } = context;
+    const taken = await takeVisit(context, form.visitId, form.version);
+    if (!taken.ok) return taken;
+    const row = await findFact<OnEyeFact>(tx, 'lens_on_eye', caller.practiceId, form.lensOnEyeId);
+    if (!row || row.visitId !== form.visitId) return notFound('lensOnEye');
+    if (row.lensId === null) return invalid('power', 'powerNeededToConfirm');
+    await insertConfirmation(tx, { practiceId: caller.practiceId, lensOnEyeId: row.id, how: form.how, at: now, by: caller.personId });
+    return ok(taken.value.done());
+  },
+});
+
+export const takeOff = defineService({
+  name: 'takeOff',
+  right: 'clinicalWrite',
+  input: takeOffForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const { tx, caller, now } = context;
+    const taken = await takeVisit(context, form.visitId, form.version);
+    if (!taken.ok) return taken;
+    for (const id of form.lensOnEyeIds) {
+      const row = await findFact<OnEyeFact>(tx, 'lens_on_eye', caller.practiceId, id);
+      if (!row || row.visitId !== form.visitId) return notFound('lensOnEye');
+      await insertRemoval(tx, { practiceId: caller.practiceId, lensOnEyeId: id, at: now, by: caller.personId });
+    }
+    return ok(taken.value.done());
+  },
+});

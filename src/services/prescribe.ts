@@ -1,0 +1,118 @@
+import 'server-only';
+import {
+  addYears, dayIn, EYES, eyeState, formatRefraction, RULE_VERSION, type Eye, type EyeState, type Refraction,
+} from '../core';
+import { findStaff } from '../db/people';
+import { listLenses } from '../db/lenses';
+import { insertPrescription, listPrescriptions, type PrescriptionEyeRow } from '../db/prescriptions';
+import { nextNumber } from '../db/practices';
+import { deleteDraft } from '../db/visits';
+import { must } from '../lib/assert';
+import { err, invalid, ok, ruleBroken, type Result } from '../lib/outcome';
+import { signForm } from '../schema/forms';
+import { checkPassword } from '../server/password';
+import { noteTry, throttledFor } from './access';
+import { takeVisit } from './change';
+import { defineService, type Context } from './define';
+import { makeableLens } from './lensesOn';
+import { readVisitFacts } from './visitRecord';
+
+/** A prescription may not run longer than this many years. Our own choice. */
+const LONGEST_YEARS = 3;
+
+/** Both eyes of a visit as they stand. */
+async function eyesOf(context: Context, visitId: string): Promise<Record<Eye, EyeState>> {
+  const facts = await readVisitFacts(context, visitId);
+  const ids = facts.onEye.flatMap((c) => (c.current?.lensId ? [c.current.lensId] : []));
+  const lenses = new Map((await listLenses(context.tx, context.caller.practiceId, ids)).map((l) => [l.id, l]));
+  const power = (id: string): Refraction | undefined => {
+    const lens = lenses.get(id);
+    return lens && { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg };
+  };
+  const noise = context.settings.readerNoiseDegrees;
+  return { right: eyeState(facts, 'right', power, noise), left: eyeState(facts, 'left', power, noise) };
+}
+
+/** The prescriber's own step-up: the password again, throttled like a sign-in. */
+async function stepUp(context: Context, password: string): Promise<Result<{ registerNumber: string }>> {
+  const { caller, deps } = context;
+  const wait = await throttledFor(deps, caller.account, 'signing');
+  if (wait !== null) return err({ kind: 'throttled', retryAfterSeconds: wait });
+  const staff = must(await findStaff(context.tx, caller.practiceId, caller.personId), 'signer');
+  const fits = await checkPassword(staff.passwordHash, password);
+  await noteTry(deps, caller.account, 'signing', fits);
+  return fits ? ok({ registerNumber: staff.registerNumber ?? '' }) : invalid('password', 'passwordWrong');
+}
+
+export const sign = defineService({
+  name: 'sign',
+  right: 'sign',
+  input: signForm,
+  about: (_form, out: { prescriptionId: string; number: number; version: number; visitId: string }) => ({ subjectKind: 'prescription', subjectId: out.prescriptionId }),
+  run: async (context, form) => {
+    const { tx, caller, now, today, practice, settings } = context;
+    const taken = await takeVisit(context, form.visitId, form.version);
+    if (!taken.ok) return taken;
+    const { visit } = taken.value;
+    const eyes = await eyesOf(context, form.visitId);
+    const rows: PrescriptionEyeRow[] = [];
+    for (const eye of EYES) {
+      const asked = form[eye];
+      if (!asked) continue;
+      const state = eyes[eye];
+      if (state.verdict.routes && !state.verdict.routes.agree) return ruleBroken('measureAgain', { eye });
+      if (!state.verdict.order) return ruleBroken('nothingMeasured', { eye });
+      const made = await makeableLens(context, [eye], asked.lens);
+      if (!made.ok) return made;
+      const tried = state.onEye && state.onEye.rootId === asked.triedLensOnEyeId ? state.onEye : null;
+      const [triedLens] = tried?.current.lensId ? await listLenses(tx, caller.practiceId, [tried.current.lensId]) : [];
+      rows.push({
+        eye,
+        lensId: made.value.lensId,
+        triedLensOnEyeId: tried?.rootId ?? null,
+        baseCurveTriedMm: triedLens?.baseCurveMm ?? null,
+        baseCurveOrderedMm: asked.lens.baseCurve,
+        working: {
+          order: formatRefraction(state.verdict.order),
+          basis: state.verdict.basis ?? '',
+          rotationLeft: String(state.rotation?.current.rotationLeftDeg ?? ''),
+          gap: state.verdict.routes ? state.verdict.routes.gap.toFixed(4) : '',
+          gate: state.verdict.routes ? state.verdict.routes.gate.toFixed(4) : '',
+        },
+      });
+    }
+    if (form.expiresOn <= today) return invalid('expiresOn', 'expiryNotAfterIssue');
+    if (form.expiresOn > addYears(today, LONGEST_YEARS)) return invalid('expiresOn', 'expiryTooFar', { years: LONGEST_YEARS });
+    if (settings.finalPrescription === 'afterAftercare' && visit.kind !== 'aftercare' && form.waitNote === null) return invalid('waitNote', 'waitNoteRequired');
+    const signer = await stepUp(context, form.password);
+    if (!signer.ok) return signer;
+    const [before] = await listPrescriptions(tx, caller.practiceId, visit.wearerId);
+    const id = context.newId();
+    const number = await nextNumber(tx, caller.practiceId, 'prescription');
+    const examinedAt = latestExamination(eyes) ?? now;
+    const stored = await insertPrescription(
+      tx,
+      {
+        id, practiceId: caller.practiceId, number, visitId: form.visitId, visitVersion: taken.value.version, wearerId: visit.wearerId,
+        examinedOn: dayIn(examinedAt, practice.timeZone), issuedAt: now, issuedOn: today, expiresOn: form.expiresOn, signedBy: caller.personId,
+        prescriber: {
+          name: caller.name, title: caller.title, registerNumber: signer.value.registerNumber, practice: practice.name,
+          address: practice.address, telephone: practice.telephone,
+        },
+        waitNote: form.waitNote, daysPerWeek: form.daysPerWeek, supersedesId: before?.id ?? null, settings, ruleVersion: RULE_VERSION,
+      },
+      rows,
+    );
+    if (!stored) return err({ kind: 'conflict', what: 'prescription', differs: [] });
+    await deleteDraft(tx, caller.practiceId, form.visitId, 'final', caller.personId);
+    return ok({ prescriptionId: id, number, version: taken.value.version, visitId: form.visitId });
+  },
+});
+
+function latestExamination(eyes: Record<Eye, EyeState>): string | null {
+  const times = EYES.flatMap((eye) => {
+    const state = eyes[eye];
+    return [state.refraction, state.overRefraction].flatMap((c) => (c ? [c.current.observedAt] : []));
+  });
+  return times.sort().at(-1) ?? null;
+}

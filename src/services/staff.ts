@@ -1,0 +1,69 @@
+import 'server-only';
+import { endMembership, findStaff, insertMembership, insertPerson, listStaff, setPasswordHash } from '../db/people';
+import { endSessionsOf } from '../db/sessions';
+import { err, invalid, notFound, ok, ruleBroken } from '../lib/outcome';
+import { addStaffForm, emptyForm, endStaffForm, resetPasswordForm } from '../schema/forms';
+import { hashPassword } from '../server/password';
+import { defineService } from './define';
+import { houseOf } from './visitRecord';
+
+export const readStaff = defineService({
+  name: 'readStaff',
+  right: 'staff',
+  input: emptyForm,
+  about: () => null,
+  run: async (context) => {
+    const rows = await listStaff(context.tx, context.caller.practiceId);
+    return ok({ house: await houseOf(context), staff: rows.map(({ passwordHash: _secret, ...shown }) => shown) });
+  },
+});
+
+export const addStaff = defineService({
+  name: 'addStaff',
+  right: 'staff',
+  input: addStaffForm,
+  about: (_form, out: { personId: string }) => ({ subjectKind: 'person', subjectId: out.personId }),
+  run: async (context, form) => {
+    const personId = context.newId();
+    const made = await insertPerson(context.tx, {
+      id: personId, account: form.account, displayName: form.displayName, passwordHash: await hashPassword(form.password), at: context.now,
+    });
+    if (!made) return invalid('account', 'accountTaken', { value: form.account });
+    await insertMembership(context.tx, {
+      id: context.newId(), practiceId: context.caller.practiceId, personId, title: form.title, registerNumber: form.registerNumber,
+      roles: form.roles, at: context.now,
+    });
+    return ok({ personId });
+  },
+});
+
+export const endStaff = defineService({
+  name: 'endStaff',
+  right: 'staff',
+  input: endStaffForm,
+  about: (form) => ({ subjectKind: 'person', subjectId: form.personId }),
+  run: async (context, form) => {
+    const { tx, caller, now } = context;
+    if (form.personId === caller.personId) return ruleBroken('cannotEndYourself');
+    const staff = await findStaff(tx, caller.practiceId, form.personId);
+    if (!staff) return notFound('person');
+    const done = await endMembership(tx, caller.practiceId, form.personId, form.version, now);
+    if (!done) return err({ kind: 'conflict', what: 'person', differs: [] });
+    await endSessionsOf(tx, caller.practiceId, form.personId, now);
+    return ok({ personId: form.personId });
+  },
+});
+
+export const resetPassword = defineService({
+  name: 'resetPassword',
+  right: 'staff',
+  input: resetPasswordForm,
+  about: (form) => ({ subjectKind: 'person', subjectId: form.personId }),
+  run: async (context, form) => {
+    const { tx, caller, now } = context;
+    if (!(await findStaff(tx, caller.practiceId, form.personId))) return notFound('person');
+    await setPasswordHash(tx, caller.practiceId, form.personId, await hashPassword(form.password), now);
+    await endSessionsOf(tx, caller.practiceId, form.personId, now);
+    return ok({ personId: form.personId });
+  },
+});

@@ -1,0 +1,85 @@
+import 'server-only';
+import { chains, EYES, supplyPlan, type Eye } from '../core';
+import { listFacts } from '../db/facts';
+import { findFamily, listLenses } from '../db/lenses';
+import { findOrderByKey, hastenDispatch, insertOrder } from '../db/orders';
+import { listPrescriptions } from '../db/prescriptions';
+import { nextNumber } from '../db/practices';
+import { deleteDraft, listVisits } from '../db/visits';
+import { must } from '../lib/assert';
+import { invalid, notFound, ok, ruleBroken } from '../lib/outcome';
+import { hastenForm, orderForm } from '../schema/forms';
+import { takeVisit } from './change';
+import { defineService, type Context } from './define';
+import type { HandOverFact } from './visitRecord';
+
+/** Lenses in the wearer's hands for an eye: the newest hand-over. */
+async function inHandOf(context: Context, wearerId: string, eye: Eye): Promise<HandOverFact | null> {
+  const { tx, caller } = context;
+  const visitIds = (await listVisits(tx, caller.practiceId, wearerId)).map((v) => v.id);
+  const given = chains(await listFacts<HandOverFact>(tx, 'hand_over', caller.practiceId, visitIds));
+  return given.map((c) => c.current).filter((h) => h?.eye === eye).at(-1) ?? null;
+}
+
+export const placeOrder = defineService({
+  name: 'placeOrder',
+  right: 'orders',
+  input: orderForm,
+  about: (_form, out: { orderId: string; visitId: string; version: number | null }) => ({ subjectKind: 'order', subjectId: out.orderId }),
+  run: async (context, form) => {
+    const { tx, caller, now, today, settings } = context;
+    // The same press twice is the same order.
+    const there = await findOrderByKey(tx, caller.practiceId, form.requestKey);
+    if (there) return ok({ orderId: there, visitId: form.visitId, version: null });
+    const taken = await takeVisit(context, form.visitId, form.version);
+    if (!taken.ok) return taken;
+    const { wearerId } = taken.value.visit;
+    const [newest] = await listPrescriptions(tx, caller.practiceId, wearerId);
+    if (!newest || newest.id !== form.prescriptionId) return newest ? ruleBroken('prescriptionSuperseded') : notFound('prescription');
+    if (newest.expiresOn < today) return ruleBroken('prescriptionExpired', { expired: newest.expiresOn });
+    const packsOf: Record<Eye, number> = { right: form.rightPacks, left: form.leftPacks };
+    const lines = [];
+    for (const eye of EYES) {
+      const packs = packsOf[eye];
+      if (packs === 0) continue;
+      const prescribed = newest.eyes.find((e) => e.eye === eye);
+      if (!prescribed) return invalid(`${eye}Packs`, 'eyeNotPrescribed');
+      const [lens] = await listLenses(tx, caller.practiceId, [prescribed.lensId]);
+      const family = must(await findFamily(tx, caller.practiceId, must(lens, 'prescribed lens').familyVersionId), 'family');
+      const inHand = await inHandOf(context, wearerId, eye);
+      const plan = supplyPlan({
+        today, packs, packSize: family.packSize, leadDays: family.leadDays, marginDays: settings.reorderMarginDays,
+        inHand: inHand && { openedOn: inHand.openedOn ?? today, lenses: inHand.lensCount },
+        wear: { modality: family.modality, daysPerWeek: newest.daysPerWeek },
+      });
+      if (settings.pastExpiry === 'refuse' && plan.runOut !== null && plan.runOut > newest.expiresOn) {
+        return invalid(`${eye}Packs`, 'pastExpiry', { runOut: plan.runOut, expires: newest.expiresOn });
+      }
+      lines.push({ id: context.newId(), eye, lensId: prescribed.lensId, packs, packSize: family.packSize, packPriceMinor: family.packPriceMinor });
+    }
+    const id = context.newId();
+    await insertOrder(
+      tx,
+      {
+        id, practiceId: caller.practiceId, number: await nextNumber(tx, caller.practiceId, 'order'), requestKey: form.requestKey, visitId: form.visitId,
+        visitVersion: taken.value.version, wearerId, prescriptionId: newest.id, placedAt: now, placedBy: caller.personId,
+      },
+      lines,
+      context.newId(),
+    );
+    await deleteDraft(tx, caller.practiceId, form.visitId, 'supply', caller.personId);
+    return ok({ orderId: id, visitId: form.visitId, version: taken.value.version });
+  },
+});
+
+/** Try a waiting order again now. */
+export const hastenOrder = defineService({
+  name: 'hastenOrder',
+  right: 'orders',
+  input: hastenForm,
+  about: (form) => ({ subjectKind: 'order', subjectId: form.orderId }),
+  run: async (context, form) => {
+    const done = await hastenDispatch(context.tx, context.caller.practiceId, form.orderId, context.now);
+    return done ? ok({ orderId: form.orderId }) : notFound('order');
+  },
+});
