@@ -1,5 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
-import type { Role } from '../src/core';
+import { addSeconds, type Role } from '../src/core';
 import type { Sql } from '../src/db/client';
 import { ensureLens, insertFamily, insertTrialStock } from '../src/db/lenses';
 import { insertMembership, insertPerson } from '../src/db/people';
@@ -64,11 +64,11 @@ export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: str
     );
     const passwordHash = await hashPassword(DEMO_PASSWORD);
     const people: string[] = [];
-    for (const person of DEMO_PEOPLE) {
+    for (const [order, person] of DEMO_PEOPLE.entries()) {
       const id = newId();
       people.push(id);
       await insertPerson(tx, { id, account: person.account, displayName: person.name, passwordHash, at: now });
-      await insertMembership(tx, { id: newId(), practiceId, personId: id, title: person.title, registerNumber: person.register, roles: person.roles, at: now });
+      await insertMembership(tx, { id: newId(), practiceId, personId: id, title: person.title, registerNumber: person.register, roles: person.roles, at: addSeconds(now, order) });
     }
     const rooms: string[] = [];
     for (const [sortOrder, name] of ['Room 1', 'Room 2', 'Teaching table'].entries()) {

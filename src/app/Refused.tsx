@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import type { Problem } from '@/lib/outcome';
 import { translator } from './words';
@@ -10,9 +11,9 @@ export function Refused({ problem }: { readonly problem: Problem }) {
     <main className="p-10 max-w-[560px]">
       <h1 className="power mb-3">{t('title')}</h1>
       <p className="mb-4">{t('text')}</p>
-      <a className="btn" href="/">
+      <Link className="btn" href="/">
         {t('back')}
-      </a>
+      </Link>
     </main>
   );
 }

@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import { translator } from './words';
 
 export default function NotFound() {
@@ -6,9 +7,9 @@ export default function NotFound() {
     <main className="p-10 max-w-[560px]">
       <h1 className="power mb-3">{t('title')}</h1>
       <p className="mb-4">{t('text')}</p>
-      <a className="btn" href="/">
+      <Link className="btn" href="/">
         {t('back')}
-      </a>
+      </Link>
     </main>
   );
 }

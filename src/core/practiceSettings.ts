@@ -12,6 +12,8 @@ export interface PracticeSettings {
   readonly readerNoiseDegrees: number;
   /** Never more cylinder than the refraction asks (at the cornea). */
   readonly cylinderCap: boolean;
+  /** Blur differences up to this count as equal when families are ranked, D. */
+  readonly rankTolerance: number;
   /** Months from issue to expiry proposed. */
   readonly prescriptionMonths: number;
   /** Days kept in hand before the last lens. */
@@ -28,6 +30,7 @@ export const DEFAULT_SETTINGS: PracticeSettings = {
   notation: 'minus',
   readerNoiseDegrees: 2,
   cylinderCap: false,
+  rankTolerance: 0.06,
   prescriptionMonths: 12,
   reorderMarginDays: 7,
   idleMinutes: 10,

@@ -31,9 +31,9 @@ export interface Taken {
   readonly version: number;
   readonly facts: { readonly kind: UndoableKind; readonly id: string }[];
   /** Appends one fact and keeps its id for the undo. */
-  add(kind: UndoableKind, eye: Eye | null, values: FactValues, observedAt?: string): Promise<string>;
-  meta(eye: Eye | null): FactMeta;
-  done(): Changed;
+  readonly add: (kind: UndoableKind, eye: Eye | null, values: FactValues, observedAt?: string) => Promise<string>;
+  readonly meta: (eye: Eye | null) => FactMeta;
+  readonly done: () => Changed;
 }
 
 /**

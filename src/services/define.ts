@@ -36,7 +36,7 @@ export interface Context {
   readonly mode: Deps['mode'];
   /** For what must stay when the transaction is undone: the note of a wrong password. */
   readonly deps: Deps;
-  newId(): string;
+  readonly newId: () => string;
 }
 
 export interface Audited {

@@ -13,9 +13,13 @@ export function Button({ look = 'plain', keys = [], children, className = '', ..
   return (
     <button type="button" className={`btn btn-${look} ${className}`} {...rest}>
       <span>{children}</span>
-      {keys.map((key) => (
-        <KeyCap key={key}>{key}</KeyCap>
-      ))}
+      {keys.length > 0 ? (
+        <span aria-hidden="true" className="flex gap-1">
+          {keys.map((key) => (
+            <KeyCap key={key}>{key}</KeyCap>
+          ))}
+        </span>
+      ) : null}
     </button>
   );
 }

@@ -17,6 +17,8 @@ export interface RotationEyeProps {
 /** Hours at which a layout engraves its marks, as degrees clockwise from 6 o'clock. */
 const MARKS: Readonly<Record<MarkLayout, readonly number[]>> = { none: [0], six: [0], threeNine: [90, 270], twelve: [180] };
 const PX_PER_MM = 15.4;
+/** Top of the drawing's view box. */
+const TOP = 38;
 const [CX, CY] = [180, 150];
 const LENS = (14.2 / 2) * PX_PER_MM;
 const IRIS = (11.8 / 2) * PX_PER_MM;
@@ -41,7 +43,7 @@ export function RotationEye({ eye, layout, value, onChange, disabled = false, la
     if (!box) return 0;
     const scale = 360 / box.width;
     // Screen y grows downwards, so this angle grows clockwise, as a lens turning to the examiner's left does.
-    return (Math.atan2((event.clientY - box.top) * scale - CY, (event.clientX - box.left) * scale - CX) * 180) / Math.PI;
+    return (Math.atan2((event.clientY - box.top) * scale + TOP - CY, (event.clientX - box.left) * scale - CX) * 180) / Math.PI;
   };
   const onPointerDown = (event: PointerEvent<SVGSVGElement>): void => {
     if (disabled) return;
@@ -72,7 +74,7 @@ export function RotationEye({ eye, layout, value, onChange, disabled = false, la
   return (
     <svg
       ref={svg}
-      viewBox="0 0 360 300"
+      viewBox="0 38 360 258"
       className="rotation-eye"
       role="slider"
       tabIndex={disabled ? -1 : 0}
@@ -132,10 +134,10 @@ export function RotationEye({ eye, layout, value, onChange, disabled = false, la
         <line x1={CX} y1={CY + 34} x2={at(LENS - 20, value).x} y2={at(LENS - 20, value).y} strokeWidth="1" strokeDasharray="2 4" />
       </g>
       <g fontSize="12" fill="var(--ink-3)">
-        <text x={nose === 'end' ? 352 : 8} y="292" textAnchor={nose}>
+        <text x={nose === 'end' ? 352 : 8} y="290" textAnchor={nose}>
           {words.nose}
         </text>
-        <text x={nose === 'end' ? 8 : 352} y="292" textAnchor={nose === 'end' ? 'start' : 'end'}>
+        <text x={nose === 'end' ? 8 : 352} y="290" textAnchor={nose === 'end' ? 'start' : 'end'}>
           {words.ear}
         </text>
       </g>

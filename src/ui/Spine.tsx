@@ -3,9 +3,9 @@ import type { ReactNode } from 'react';
 import { EyeBadge } from './marks';
 
 /** The page's backbone: right eye left of it, left eye right of it, labels down the middle. */
-export function Spine({ children, label }: { readonly children: ReactNode; readonly label: string }) {
+export function Spine({ children, label, slim = false }: { readonly children: ReactNode; readonly label: string; readonly slim?: boolean }) {
   return (
-    <div className="spine" role="group" aria-label={label}>
+    <div className={slim ? 'spine spine-slim' : 'spine'} role="group" aria-label={label}>
       {children}
     </div>
   );

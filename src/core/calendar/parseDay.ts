@@ -14,7 +14,7 @@ const two = (n: number): string => String(n).padStart(2, '0');
  * Reads a calendar day as typed: `1992-03-14`, `14 Mar 1992`, `14.3.1992`. A day and month that could be swapped
  * (`3/4/1992`) is not guessed: both readings are offered.
  * @returns YYYY-MM-DD
- * @example parseDay('14 Mar 1992') → '1992-03-14'
+ * @example parseDay('14 Mar 1992').value → '1992-03-14'
  * @source notation: common practice
  */
 export function parseDay(text: string): Result<IsoDate, DayProblem> {

@@ -72,7 +72,7 @@ const inRange = (value: number, range: StepRange): boolean => {
 
 /**
  * Is exactly this lens made? A lens outside its blocks cannot be offered, ordered or imported.
- * @example isMade({sphere: -3, cylinder: -1.75, axis: 20, add: null, baseCurve: 8.6, diameter: 14.2}, family)
+ * @example isMade({sphere: -3, cylinder: -1.75, axis: 20, add: null, baseCurve: 8.6, diameter: 14.2}, family) → true
  */
 export function isMade(lens: LensPower & LensVariant, family: LensFamily): boolean {
   return family.blocks.some(

@@ -130,7 +130,7 @@ function variantsOf(power: LensPower, blocks: readonly LensBlock[]): LensVariant
  * @param family its blocks say what is made
  * @param options see NearestOptions; curves and diameters filter, and otherwise hang on the row
  * @returns up to `limit` powers in the order of `compareRanked`; empty when nothing fits the filters. No errors.
- * @example nearestLenses({sphere: -3.13, cylinder: -1.59, axis: 20}, family)[0].power → −3.00 −1.75 × 20 where axes are in tens and cylinders −0.75, −1.25, −1.75
+ * @example nearestLenses({sphere: -3.13, cylinder: -1.59, axis: 20}, family)[0].power → {sphere: -3, cylinder: -1.75, axis: 20}
  * @source least blur strength, Thibos et al. 1997; tie rules in `compareRanked`
  */
 export function nearestLenses(need: Refraction, family: LensFamily, options: NearestOptions = {}): NearestLens[] {

@@ -166,7 +166,7 @@ function readAxis(piece: Piece, powersText: string): Ok<number> | Err<Refraction
  * Without a decimal point a number needs its sign: three or four digits, and 25, 50, 75, are hundredths.
  * @param text what was typed
  * @returns minus-cylinder power (D, whole-degree TABO axis) with notes, or a problem with repairs
- * @example parseRefraction('-325-175x20') → −3.25 −1.75 × 20
+ * @example parseRefraction('-325-175x20').value → {sphere: -3.25, cylinder: -1.75, axis: 20}
  * @source notation and shorthand: common practice; limits: LIMITS
  */
 export function parseRefraction(text: string): ParsedRefraction {

@@ -11,7 +11,7 @@ export interface RotationProblem {
 /**
  * Reads a turn as typed: `10l`, `5 r`, `left 10`, `0`. A bare number is never turned into a direction.
  * @returns whole degrees, examiner's left positive
- * @example parseRotation('10l') → 10
+ * @example parseRotation('10l').value → 10
  * @source direction words: common practice
  */
 export function parseRotation(text: string): Result<Degrees, RotationProblem> {

@@ -27,7 +27,7 @@ export interface ResolvedOverRefraction {
  * What the eye needs, from the lens that is on it and the over-refraction through it: the lens is put at the axis
  * where it really lies, the over-refraction is brought to the cornea, and the two are added as power vectors.
  * Thin lenses, exact.
- * @example resolveOverRefraction({lens: −3.00 −1.75 × 20, rotationLeft: 10, overRefraction: +0.25 −0.50 × 70, vertexMm: 12}) → need −3.09 −1.56 × 18, order × 28
+ * @example resolveOverRefraction({lens: {sphere: -3, cylinder: -1.75, axis: 20}, rotationLeft: 10, overRefraction: {sphere: 0.25, cylinder: -0.5, axis: 70}, vertexMm: 12}).order → {sphere: -3.09, cylinder: -1.56, axis: 28}
  * @source obliquely crossed cylinders by power vectors, Thibos, Wheeler & Horner 1997
  */
 export function resolveOverRefraction(input: OverRefractionInput): ResolvedOverRefraction {

@@ -11,12 +11,12 @@ import { SignInAgain } from './SignInAgain';
 
 interface Deeds {
   /** Does a deed; waits, with a panel over the page, while the session has ended or the server is away. Null = given up. */
-  perform<N extends DeedName>(name: N, input: DeedInput<N>): Promise<Result<DeedOutput<N>> | null>;
+  readonly perform: <N extends DeedName>(name: N, input: DeedInput<N>) => Promise<Result<DeedOutput<N>> | null>;
   /** Quietly, without panels: autosave. */
-  quietly<N extends DeedName>(name: N, input: DeedInput<N>): Promise<Result<DeedOutput<N>> | null>;
+  readonly quietly: <N extends DeedName>(name: N, input: DeedInput<N>) => Promise<Result<DeedOutput<N>> | null>;
   readonly house: House;
   /** The server's moment, ms, ticking locally. */
-  now(): number;
+  readonly now: () => number;
 }
 const DeedsContext = createContext<Deeds | null>(null);
 

@@ -42,14 +42,14 @@ export function PowerField({ id, label, eye, value, onValue, problem, kept, onKe
   const shownProblem = own ?? (problem && (empty || read.ok) ? problem : null);
   const repairs = shownProblem?.repairs ?? [];
   const asks = read.ok && read.notes.some((n) => n.asks) && kept !== value;
-  const use = (text: string): void => {
+  const replaceBy = (text: string): void => {
     onValue(text);
     input.current?.focus();
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     if (!event.altKey) return;
-    if (event.code === 'KeyY' && repairs[0] !== undefined) use(repairs[0]);
-    else if (event.code === 'KeyU' && repairs[1] !== undefined) use(repairs[1]);
+    if (event.code === 'KeyY' && repairs[0] !== undefined) replaceBy(repairs[0]);
+    else if (event.code === 'KeyU' && repairs[1] !== undefined) replaceBy(repairs[1]);
     else if (event.code === 'KeyK' && asks) onKeep(value);
     else return;
     event.preventDefault();
@@ -87,7 +87,7 @@ export function PowerField({ id, label, eye, value, onValue, problem, kept, onKe
         {repairs.length > 0 ? (
           <div className="flex flex-wrap gap-2">
             {repairs.slice(0, 2).map((repair, index) => (
-              <button key={repair} type="button" className="btn btn-quiet" onClick={() => use(repair)}>
+              <button key={repair} type="button" className="btn btn-quiet" onClick={() => replaceBy(repair)}>
                 {t('use', { repair })} <KeyCap>{index === 0 ? 'Alt Y' : 'Alt U'}</KeyCap>
               </button>
             ))}

@@ -2,7 +2,7 @@
 import { CalendarDays, CircleUserRound, LogOut, Users } from 'lucide-react';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
-import { callSignOut } from './deeds';
+import { callSignOut, openFresh } from './deeds';
 import { useDeeds } from './DeedsProvider';
 import { forgetAll } from './drafts';
 import { LightsButton } from './Lights';
@@ -21,7 +21,7 @@ export function Rail({ place }: { readonly place: RailPlace }) {
   ] as const;
   const leave = (): void => {
     forgetAll();
-    void callSignOut().finally(() => window.location.assign('/sign-in'));
+    void callSignOut().finally(() => openFresh('/sign-in'));
   };
   return (
     <nav className="rail" aria-label={t('rail')}>

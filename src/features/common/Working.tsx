@@ -18,7 +18,7 @@ export interface WorkingBlock {
 
 interface WorkingRoom {
   readonly openId: string | null;
-  toggle(id: string): void;
+  readonly toggle: (id: string) => void;
 }
 const WorkingContext = createContext<WorkingRoom | null>(null);
 

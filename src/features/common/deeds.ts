@@ -34,3 +34,6 @@ export const callSignIn = async (account: string, password: string): Promise<Res
 export const callSignOut = async (): Promise<void> => {
   await send('/api/session', 'DELETE', {});
 };
+
+/** Opens a page anew: at a change of person nothing of the one before stays in the browser's memory. */
+export const openFresh = (path: string): void => window.location.assign(path);

@@ -90,7 +90,7 @@ export function FinalStep() {
       <>
         <span className="power-read" data-testid={`prescribed-${e}`}>{formatRefraction(plan.lens.power)}</span>
         <span className="label">{plan.family?.name} · {t('blurLeft', { blur: plan.lens.blur.toFixed(2) })}</span>
-        <span className="flex gap-2 flex-wrap">
+        <span className={`flex gap-3 flex-wrap items-center ${e === 'right' ? 'justify-end' : ''}`}>
           <select className="choice" aria-label={t('powerLabel', { eye: eyeWords.name(e) })} value={plan.offers.indexOf(plan.lens)} onChange={(event) => draft.set(`${e}Power`, event.target.value)}>
             {plan.offers.map((o, i) => <option key={i} value={i}>{t('offer', { power: formatRefraction(o.power), blur: o.blur.toFixed(2) })}</option>)}
           </select>
@@ -104,7 +104,8 @@ export function FinalStep() {
     const need = verdict.fromOverRefraction?.need ?? verdict.fromRefraction;
     const lens = plans[e].lens;
     if (!need || !verdict.order || !lens || lens.power.cylinder === 0) return <span className="label">{t('noAxis')}</span>;
-    const turn = rotation?.current.rotationLeftDeg ?? 0;
+    if (!rotation) return <span>{t('axisUnread', { asked: formatAxis(need.axis), made: lens.power.axis })}</span>;
+    const turn = rotation.current.rotationLeftDeg;
     return <span>{turn === 0 ? t('axisTrue', { asked: formatAxis(need.axis), made: lens.power.axis }) : turn > 0 ? t('axisLeft', { asked: formatAxis(need.axis), turn, order: formatAxis(verdict.order.axis), made: lens.power.axis }) : t('axisRight', { asked: formatAxis(need.axis), turn: -turn, order: formatAxis(verdict.order.axis), made: lens.power.axis })}</span>;
   };
   const curves = (e: Eye) => {
@@ -159,6 +160,7 @@ export function FinalStep() {
               if (plan.leftOut || plan.blocked === 'nothingMeasured') return <p key={e} className="mb-3"><Stated state="watch">{t('checkOut', { eye: eyeWords.short(e) })}</Stated></p>;
               if (plan.blocked === 'measureAgain') return <p key={e} className="mb-3"><Stated state="stop">{t('checkDisagree', { eye: eyeWords.short(e) })}</Stated></p>;
               if (!state.onEye) return <p key={e} className="mb-3"><Stated state="watch">{t('checkUntried', { eye: eyeWords.short(e) })}</Stated></p>;
+              if (!state.rotation && plan.lens && plan.lens.power.cylinder !== 0) return <p key={e} className="mb-3"><Stated state="watch">{t('checkUnread', { eye: eyeWords.short(e) })}</Stated></p>;
               if (state.rotation?.current.provisional || state.overRefraction?.current.provisional) return <p key={e} className="mb-3"><Stated state="watch">{t('checkProvisional', { eye: eyeWords.short(e) })}</Stated></p>;
               return <p key={e} className="mb-3"><Stated state="ok">{plan.sameAsTried ? t('checkSame', { eye: eyeWords.short(e) }) : t('checkChanged', { eye: eyeWords.short(e) })}</Stated></p>;
             })}

@@ -185,7 +185,7 @@ export function LensStep() {
               return p ? <p key={e} className="px-6 py-1"><Stated state="stop">{`${eyeWords.short(e)}: ${words(p.code, p.data)}`}</Stated></p> : null;
             })
           : null}
-        <p className="note text-center px-8 py-3">{t('rule')}</p>
+        <p className="note text-center px-8 py-3">{t('rule', { tolerance: record.house.settings.rankTolerance.toFixed(2) })}</p>
         <DraftLine draft={draft} />
       </VisitFrame>
     </WorkingProvider>

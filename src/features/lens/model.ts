@@ -1,5 +1,5 @@
 import {
-  EYES, nearestLenses, sphericalEquivalent, type AddBand, type Eye, type EyeState, type LensVariant, type NearestLens, type Refraction,
+  blurClass, EYES, nearestLenses, sphericalEquivalent, type AddBand, type Eye, type EyeState, type LensVariant, type NearestLens, type Refraction,
 } from '@/core';
 import type { VisitRecord } from '@/services/visitRecord';
 
@@ -11,6 +11,10 @@ export interface Candidate {
   readonly best: Readonly<Record<Eye, readonly NearestLens[]>>;
   /** Blur of the worse eye, D; Infinity when an eye that asks cannot be served. */
   readonly worst: number;
+  /** Every eye that asks could have its lens from the drawer today. */
+  readonly stocked: boolean;
+  /** Single vision: a lens with an add needs an add measured first. */
+  readonly single: boolean;
 }
 
 /** How many powers of a family are looked at. */
@@ -27,7 +31,10 @@ function lastAxisOf(state: EyeState, lensPower: (id: string) => Refraction | und
   return power && power.cylinder !== 0 ? power.axis : undefined;
 }
 
-/** All families for the eyes that ask, best first by the worse eye's blur, then by name. */
+/**
+ * All families for the eyes that ask. Single vision first; then bands of equal blur (the worse eye's, counted from
+ * the best by the practice's tolerance); within a band what is in the drawer, then less blur, then the name.
+ */
 export function candidates(
   record: VisitRecord,
   needs: Readonly<Record<Eye, Refraction | null>>,
@@ -44,9 +51,27 @@ export function candidates(
     };
     const best = { right: bestOf('right'), left: bestOf('left') };
     const asking = EYES.filter((e) => needs[e] !== null);
-    return { family, best, worst: Math.max(0, ...asking.map((e) => best[e][0]?.blur ?? Infinity)) };
+    const stocked = asking.every((e) => {
+      const lens = best[e][0];
+      return lens !== undefined && inDrawer(record, family.id, lens, lens.variants[0] ?? null) > 0;
+    });
+    const single = family.geometry === 'sphere' || family.geometry === 'toric';
+    return { family, best, worst: Math.max(0, ...asking.map((e) => best[e][0]?.blur ?? Infinity)), stocked, single };
   });
-  return rows.sort((a, b) => Math.round(a.worst / 0.005) - Math.round(b.worst / 0.005) || a.family.name.localeCompare(b.family.name));
+  const order = (a: Candidate, b: Candidate): number => blurClass(a.worst) - blurClass(b.worst) || a.family.name.localeCompare(b.family.name);
+  return [true, false].flatMap((single) => banded(rows.filter((r) => r.single === single).sort(order), record.house.settings.rankTolerance));
+}
+
+/** Re-orders rows that are sorted by blur: within each band those in the drawer stand first. */
+function banded(rows: readonly Candidate[], tolerance: number): Candidate[] {
+  const bands: Candidate[][] = [];
+  for (const row of rows) {
+    const band = bands.at(-1);
+    const start = band?.[0]?.worst;
+    if (band && start !== undefined && (row.worst - start <= tolerance + 1e-9 || row.worst === start)) band.push(row);
+    else bands.push([row]);
+  }
+  return bands.flatMap((band) => [...band.filter((r) => r.stocked), ...band.filter((r) => !r.stocked)]);
 }
 
 /** What is chosen for one eye. */

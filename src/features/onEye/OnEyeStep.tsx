@@ -130,8 +130,8 @@ export function OnEyeStep() {
     const rotation = live[e].state.rotation;
     return (
       <div className={`flex flex-col gap-1 w-full ${e === 'right' ? 'items-end' : 'items-start'}`}>
-        <div className={`flex items-center gap-3 ${e === 'left' ? 'flex-row-reverse' : ''}`}>
-          <span className="label">{live[e].turnKnown ? eyeWords.turn(live[e].turn) : t('notRead')}</span>
+        <div className="flex items-center gap-3">
+          <span className={`label ${e === 'left' ? 'order-last' : ''}`}>{live[e].turnKnown ? eyeWords.turn(live[e].turn) : t('notRead')}</span>
           <button type="button" className="btn nudge" disabled={!usable(e)} aria-label={t('nudgeLeft', { eye: eyeWords.name(e) })} onClick={() => setTurn(e, Math.min(90, live[e].turn + 1), 'keys')}>{'←'}</button>
           <label className="sr-only" htmlFor={`turn-${e}`}>{t('turnLabel', { eye: eyeWords.name(e) })}</label>
           <input id={`turn-${e}`} className="input input-mono w-24! text-center" value={draft.body[`${e}Turn`] ?? ''} placeholder="" disabled={!usable(e)} aria-invalid={bad ? true : undefined} aria-describedby={`turn-${e}-note`}
@@ -212,7 +212,7 @@ export function OnEyeStep() {
     return (
       <span data-testid={`order-${e}`} className={`flex flex-col ${e === 'right' ? 'items-end' : 'items-start'}`}>
         {need && need.cylinder !== 0 ? (
-          <span className="label">{turn === 0 ? t('axisKept', { axis: formatAxis(need.axis) }) : turn > 0 ? t('axisLeft', { axis: formatAxis(need.axis), turn, order: formatAxis(verdict.order.axis) }) : t('axisRight', { axis: formatAxis(need.axis), turn: -turn, order: formatAxis(verdict.order.axis) })}</span>
+          <span className="label">{!live[e].turnKnown && hasMark(e) ? t('axisUnread', { axis: formatAxis(need.axis) }) : turn === 0 ? t('axisKept', { axis: formatAxis(need.axis) }) : turn > 0 ? t('axisLeft', { axis: formatAxis(need.axis), turn, order: formatAxis(verdict.order.axis) }) : t('axisRight', { axis: formatAxis(need.axis), turn: -turn, order: formatAxis(verdict.order.axis) })}</span>
         ) : null}
         {made ? <span className="power">{formatRefraction(made.power)}</span> : <span className="power">{formatRefraction(verdict.order)}</span>}
         {made ? <span className="note">{t('madeBlur', { blur: made.blur.toFixed(2) })}</span> : <span className="note">{t('noFamily')}</span>}
@@ -282,8 +282,7 @@ export function OnEyeStep() {
                 right={overRow('right')}
                 left={overRow('left')}
               />
-              <SpineRow label={t('needRow')} note={t('needNote')} right={needRow('right')} left={needRow('left')} />
-              <SpineRow label={t('agreeRow')} right={agreeRow('right')} left={agreeRow('left')} />
+              <SpineRow label={t('needRow')} note={t('needNote')} right={<>{needRow('right')}{agreeRow('right')}</>} left={<>{needRow('left')}{agreeRow('left')}</>} />
               <SpineRow label={t('orderRow')} note={t('orderNote')} right={orderRow('right')} left={orderRow('left')} />
             </>
           ) : null}

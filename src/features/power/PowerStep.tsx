@@ -217,9 +217,8 @@ export function PowerStep() {
             <SpineRow label={t('recordedRow')} note={hasBoth ? <SwapEyes kind="refraction" /> : undefined} right={recorded('right')} left={recorded('left')} />
             {record.earlierRefractions.length > 0 ? <SpineRow label={t('earlier')} right={earlier('right')} left={earlier('left')} /> : null}
           </Spine>
-          <button type="submit" className="sr-only" tabIndex={-1}>
-            {t('record')}
-          </button>
+          {/* Enter in a field sends the form only where there is a submit button. */}
+          <button type="submit" hidden aria-hidden="true" tabIndex={-1} />
         </form>
         <DraftLine draft={draft} />
         {problem?.kind === 'invalid' && problemAt(problem, 'right')?.code === 'oneEyeRequired' ? (

@@ -6,7 +6,7 @@ import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { KeyCap } from '@/ui/marks';
-import { callSignIn, Unreached } from '../common/deeds';
+import { callSignIn, openFresh, Unreached } from '../common/deeds';
 import { useRefusalWords } from '../common/words';
 
 export interface DemoPerson {
@@ -40,7 +40,7 @@ export function SignIn({ practice, town, people, demoPassword, to }: { readonly 
     try {
       const result = await callSignIn(chosen ?? account, password);
       if (result.ok) {
-        window.location.assign(to);
+        openFresh(to);
         return;
       }
       setProblem(result.error);

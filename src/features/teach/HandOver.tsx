@@ -14,6 +14,9 @@ import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
 import { useVisit } from '../common/visit/VisitProvider';
 
+/** The bar's button sends this form. */
+export const HAND_OVER_FORM = 'hand-over';
+
 /** The trial pair goes home: lot and expiry read off the pack, each eye its own. */
 export function HandOver({ experienced }: { readonly experienced: boolean }) {
   const t = useTranslations('handOver');
@@ -38,6 +41,12 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
     const done = await run('handOver', { right: box('right'), left: box('left'), experienceNote: draft.body.experience ?? '' }, t('done'));
     if (done?.ok) draft.clear();
   };
+  /** Power prescribed for the eye where the trial is another one. */
+  const differs = (e: Eye): string | null => {
+    const row = record.prescriptions[0]?.eyes.find((x) => x.eye === e);
+    const lens = row && record.lenses[row.lensId];
+    return lens && row.lensId !== trial(e)?.current.lensId ? formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }) : null;
+  };
   const cell = (e: Eye) => {
     const fact = given(e);
     if (fact?.current) {
@@ -60,13 +69,14 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
       <div className="w-full max-w-[330px]">
         <Field label={t('lot', { eye: eyeWords.short(e) })} value={draft.body[`${e}Lot`] ?? row.current.lot ?? ''} onValue={(value) => draft.set(`${e}Lot`, value)} mono problem={lotProblem ? words(lotProblem.code, lotProblem.data) : null} />
         <Field label={t('expires', { eye: eyeWords.short(e) })} value={draft.body[`${e}Expires`] ?? (row.current.expiresOn ? formatDay(row.current.expiresOn) : '')} onValue={(value) => draft.set(`${e}Expires`, value)} problem={expiryProblem ? words(expiryProblem.code, expiryProblem.data) : other ? words(other.code, other.data) : null} />
+        {differs(e) ? <p><Stated state="watch">{t('notPrescribed', { power: differs(e) ?? '' })}</Stated></p> : null}
         <button type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Stay`, 'yes')}>{t('stay')}</button>
       </div>
     );
   };
   const experienceProblem = problemAt(problem, 'experienceNote');
   return (
-    <form onSubmit={(event) => void submit(event)} className="border-t-2 border-ink mt-4">
+    <form id={HAND_OVER_FORM} onSubmit={(event) => void submit(event)} className="border-t-2 border-ink mt-4">
       <Spine label={t('title')}>
         <SpineHead words={eyeWords.heads} label={<strong>{t('title')}</strong>} />
         <SpineRow tone="field" label={t('pair')} note={t('pairNote')} right={cell('right')} left={cell('left')} />
@@ -78,7 +88,7 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
       ) : null}
       {waiting.length > 0 ? (
         <div className="p-6 flex gap-4 items-center">
-          <Button type="submit" disabled={busy || closed}>{t('do')}</Button>
+          {experienced ? <Button type="submit" disabled={busy || closed}>{t('do')}</Button> : null}
           {problemAt(problem, 'right')?.code === 'oneEyeRequired' ? <ProblemLine>{words('oneEyeRequired')}</ProblemLine> : <span className="label">{t('doHint')}</span>}
         </div>
       ) : null}

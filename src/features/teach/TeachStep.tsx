@@ -15,8 +15,8 @@ import { Correctable } from '../common/visit/Correct';
 import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
-import { HandOver } from './HandOver';
-import { eyeInTurn, lessonView, type LessonView } from './model';
+import { HandOver, HAND_OVER_FORM } from './HandOver';
+import { eyeInTurn, lessonView, lockList, type LessonView } from './model';
 
 const MISSES = ['blinked', 'lashes', 'lidSlipped', 'folded', 'fell'] as const;
 
@@ -32,6 +32,7 @@ export function TeachStep() {
   const turn = view ? (chosenEye && view.lesson.eyes.includes(chosenEye) ? chosenEye : eyeInTurn(view)) : 'right';
   const running = view !== null && view.lesson.signOffId === null && !closed;
   const lensThere = EYES.some((e) => eye(e).onEye);
+  const trialsWaiting = EYES.some((e) => eye(e).onEye?.current.source === 'trial' && !record.handOvers.some((c) => c.current?.eye === e && c.current.visitId === record.visit.id));
 
   const attempt = (worked: boolean, miss: (typeof MISSES)[number] | null = null, unaided = true): void => {
     if (!view || !running || busy) return;
@@ -55,7 +56,14 @@ export function TeachStep() {
   const act = !view ? (
     <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || closed || !lensThere} onClick={start}>{t('start')}</Button>
   ) : view.lesson.signOffId ? (
-    <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/visits/${record.visit.id}/supply`)}>{t('toSupply')}</Button>
+    trialsWaiting ? (
+      <>
+        <Button onClick={() => router.push(`/visits/${record.visit.id}/supply`)}>{t('toSupply')}</Button>
+        <Button look="act" keys={['⏎']} data-enter="true" type="submit" form={HAND_OVER_FORM} disabled={busy || closed}>{t('handOver')}</Button>
+      </>
+    ) : (
+      <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/visits/${record.visit.id}/supply`)}>{t('toSupply')}</Button>
+    )
   ) : view.gate.open ? (
     <Button look="act" keys={['⏎']} data-enter="true" disabled={busy} onClick={signOff}>{t('signOff')}</Button>
   ) : allMovesDone ? (
@@ -92,7 +100,7 @@ export function TeachStep() {
       ) : (
         <div className="grid wide:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
           <section className="border-r border-rule">
-            <Spine label={t('tries')}>
+            <Spine label={t('tries')} slim>
               <SpineHead words={eyeWords.heads} label={t('needed', { count: MOVES_NEEDED })} />
               {(['on', 'off'] as const).map((move) => (
                 <SpineRow key={move} label={t(`move.${move}`)} right={<Count view={view} eye="right" move={move} />} left={<Count view={view} eye="left" move={move} />} />
@@ -191,8 +199,9 @@ function TeachMargin({ view }: { readonly view: LessonView | null }) {
   if (view.lesson.signOffId) {
     return <><h2 className="mb-3"><Stated state="ok">{t('signedOff')}</Stated></h2><p>{t('signedOffBy', { name: view.lesson.signedByName ?? '', time: view.lesson.signedAt ? formatTime(view.lesson.signedAt, zone) : '' })}</p></>;
   }
-  const used = Math.floor(secondsBetween(view.lesson.startedAt, new Date(moment).toISOString()) / 60);
+  const used = Math.max(0, Math.floor(secondsBetween(view.lesson.startedAt, new Date(moment).toISOString()) / 60));
   const left = SESSION_MINUTES - used;
+  const { moves, topics } = lockList(view.gate.missing);
   return (
     <>
       <div className="flex justify-center mb-3"><MinuteRing used={used} label={t('minutesLeft', { count: Math.max(0, left) })}><span className="power-read">{Math.max(0, left)}</span><span className="note">{t('minLeft')}</span></MinuteRing></div>
@@ -201,12 +210,18 @@ function TeachMargin({ view }: { readonly view: LessonView | null }) {
         {view.gate.open ? <Stated state="ok">{t('unlocked')}</Stated> : <h2 className="flex gap-2 items-center"><Lock size={16} aria-hidden="true" /> {t('locked')}</h2>}
         <p className="label mb-2">{view.gate.open ? null : t('lockedText')}</p>
         <ul>
-          {view.gate.missing.map((m, index) => (
+          {moves.map((m, index) => (
             <li key={index} className="flex gap-2 items-center py-1">
-              {m.kind === 'topic' ? <span className="check" /> : <EyeBadge eye={m.eye} />}
-              <span>{m.kind === 'moves' ? t('missingMoves', { move: t(`move.${m.move}`), count: m.more }) : m.kind === 'today' ? t('missingToday', { move: t(`move.${m.move}`) }) : t(`topic.${m.topic as 'noWater'}.name`)}</span>
+              <EyeBadge eye={m.eye} />
+              <span>{m.kind === 'moves' ? t('missingMoves', { move: t(`move.${m.move}`), count: m.more }) : t('missingToday', { move: t(`move.${m.move}`) })}</span>
             </li>
           ))}
+          {topics > 0 ? (
+            <li className="flex gap-2 items-center py-1">
+              <span className="check" />
+              <span>{t('missingTopics', { count: topics })}</span>
+            </li>
+          ) : null}
         </ul>
       </div>
     </>

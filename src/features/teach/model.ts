@@ -1,4 +1,4 @@
-import { careTopicsFor, dayIn, lessonGate, nextMove, type Attempt, type Eye, type LessonGate, type Move } from '@/core';
+import { careTopicsFor, dayIn, lessonGate, nextMove, type Attempt, type Eye, type LessonGate, type Missing, type Move } from '@/core';
 import type { AttemptFact, TopicFact, VisitRecord } from '@/services/visitRecord';
 
 export interface LessonView {
@@ -34,4 +34,13 @@ export function eyeInTurn(view: LessonView): Eye {
   const missing = (eye: Eye): number => view.gate.missing.filter((m) => m.kind !== 'topic' && m.eye === eye).length;
   if (view.lesson.eyes.includes('right') && missing('right') > 0) return 'right';
   return view.lesson.eyes.includes('left') ? 'left' : 'right';
+}
+
+type MissingMove = Exclude<Missing, { kind: 'topic' }>;
+
+/** What still locks the sign-off, short: "once today" says nothing where that move is wanted anyway. */
+export function lockList(missing: readonly Missing[]): { readonly moves: readonly MissingMove[]; readonly topics: number } {
+  const moves = missing.filter((m): m is MissingMove => m.kind !== 'topic');
+  const wanted = (m: MissingMove): boolean => moves.some((o) => o.kind === 'moves' && o.eye === m.eye && o.move === m.move);
+  return { moves: moves.filter((m) => m.kind === 'moves' || !wanted(m)), topics: missing.length - moves.length };
 }

@@ -1,6 +1,6 @@
 'use client';
 import { Toast } from 'radix-ui';
-import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from 'react';
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
 import { eyeState, type Eye, type EyeState, type Refraction } from '@/core';
 import { formatTime } from '@/i18n/format';
@@ -24,11 +24,11 @@ interface VisitRoom {
   /** The refusal of the last deed, for its fields; null after a success. */
   readonly problem: Problem | null;
   /** Does a deed in the visit and reads the record anew. True when it happened. */
-  run<N extends DeedName>(name: N, input: InVisit<N>, done?: string): Promise<Result<DeedOutput<N>> | null>;
-  reload(): Promise<void>;
-  eye(eye: Eye): EyeState;
-  lensPower(lensId: string): Refraction | undefined;
-  clearProblem(): void;
+  readonly run: <N extends DeedName>(name: N, input: InVisit<N>, done?: string) => Promise<Result<DeedOutput<N>> | null>;
+  readonly reload: () => Promise<void>;
+  readonly eye: (eye: Eye) => EyeState;
+  readonly lensPower: (lensId: string) => Refraction | undefined;
+  readonly clearProblem: () => void;
 }
 const VisitContext = createContext<VisitRoom | null>(null);
 
@@ -49,7 +49,7 @@ interface Said {
 export function VisitProvider({ initial, children }: { readonly initial: VisitRecord; readonly children: ReactNode }) {
   const t = useTranslations('visit');
   const refusal = useRefusalWords();
-  const { perform } = useDeeds();
+  const { perform, quietly } = useDeeds();
   const [record, setRecord] = useState(initial);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -88,6 +88,16 @@ export function VisitProvider({ initial, children }: { readonly initial: VisitRe
     },
     [perform, record.visit.id, record.visit.version, reload],
   );
+
+  // Coming back to a page that lay open: what others recorded meanwhile is shown before anything is typed on top.
+  useEffect(() => {
+    const look = (): void => {
+      if (document.visibilityState !== 'visible' || running.current) return;
+      void quietly('readVisit', { visitId: initial.visit.id }).then((fresh) => (fresh?.ok ? setRecord(fresh.value) : undefined));
+    };
+    document.addEventListener('visibilitychange', look);
+    return () => document.removeEventListener('visibilitychange', look);
+  }, [quietly, initial.visit.id]);
 
   const lensPower = useCallback(
     (lensId: string): Refraction | undefined => {

@@ -1,0 +1,76 @@
+import nextVitals from 'eslint-config-next/core-web-vitals';
+import boundaries from 'eslint-plugin-boundaries';
+import tseslint from 'typescript-eslint';
+
+/** The rooms of the house, and what each may import (docs/architecture.md). */
+const ROOMS = {
+  lib: [],
+  core: ['lib'],
+  schema: ['lib', 'core'],
+  i18n: ['lib'],
+  db: ['lib', 'core', 'schema'],
+  server: ['lib', 'db'],
+  services: ['lib', 'core', 'schema', 'db', 'server'],
+  jobs: ['lib', 'core', 'schema', 'db', 'server', 'services'],
+  ui: ['lib', 'core', 'i18n'],
+  'features-common': ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'ui'],
+  features: ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'ui', 'features-common'],
+  app: ['lib', 'core', 'schema', 'i18n', 'server', 'services', 'ui', 'features-common', 'features'],
+  standins: ['lib', 'core'],
+  demo: ['lib', 'core', 'schema', 'db', 'server'],
+  scripts: ['lib', 'core', 'schema', 'db', 'server', 'services', 'demo', 'tests'],
+  tests: ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'jobs', 'ui', 'features-common', 'features', 'app', 'standins', 'demo', 'scripts'],
+};
+const elements = Object.keys(ROOMS).map((type) => {
+  if (type === 'features-common') return { type, pattern: 'src/features/common' };
+  if (type === 'features') return { type, pattern: 'src/features/*', capture: ['feature'] };
+  if (['demo', 'scripts', 'tests'].includes(type)) return { type, pattern: type };
+  return { type, pattern: `src/${type}` };
+});
+const policies = Object.entries(ROOMS).flatMap(([type, allowed]) => [
+  // A room may always import from itself; one feature never from another.
+  ...(type === 'features' ? [{ from: { element: { type, captured: { feature: '*' } } }, allow: { to: { element: { type, captured: { feature: '{{ from.captured.feature }}' } } } } }] : [{ from: { element: { type } }, allow: { to: { element: { type } } } }]),
+  ...(allowed.length > 0 ? [{ from: { element: { type } }, allow: { to: { element: { types: { anyOf: allowed } } } } }] : []),
+]);
+
+const PURE = ['src/lib/**/*.ts', 'src/core/**/*.ts', 'src/schema/**/*.ts'];
+
+export default tseslint.config(
+  { ignores: ['.next/**', '.next-test/**', '.next-dev/**', 'node_modules/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**', '.data/**'] },
+  ...nextVitals,
+  ...tseslint.configs.recommendedTypeChecked.map((c) => ({ ...c, files: ['**/*.ts', '**/*.tsx'] })),
+  {
+    files: ['**/*.ts', '**/*.tsx'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': 'error',
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unnecessary-condition': 'off',
+    },
+  },
+  {
+    files: ['src/**/*.{ts,tsx}'],
+    plugins: { boundaries },
+    settings: { 'boundaries/elements': elements, 'boundaries/ignore': ['src/proxy.ts'], 'import/resolver': { typescript: { alwaysTryTypes: true } } },
+    rules: {
+      'boundaries/no-unknown-files': 'error',
+      'boundaries/dependencies': ['error', { default: 'disallow', policies }],
+    },
+  },
+  {
+    files: ['src/**/*.tsx'],
+    rules: { 'react/jsx-no-literals': ['error', { noStrings: false, allowedStrings: ['·', '/', '←', '→', '×', ' '] }] },
+  },
+  {
+    files: PURE,
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', { name: 'Date', message: 'Time is passed in; calendars use temporal-polyfill.' }],
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'Core is deterministic.' }],
+      'no-restricted-imports': ['error', { patterns: ['react', 'react-dom', 'next', 'next/*', 'postgres', 'node:*'] }],
+    },
+  },
+);

@@ -1,0 +1,77 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { DraftKeeper, type DraftBody } from './draftKeeper';
+
+const store = new Map<string, string>();
+beforeEach(() => {
+  store.clear();
+  vi.useFakeTimers();
+  vi.stubGlobal('sessionStorage', {
+    getItem: (k: string) => store.get(k) ?? null,
+    setItem: (k: string, v: string) => store.set(k, v),
+    removeItem: (k: string) => store.delete(k),
+  });
+});
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+function keeper(save: (body: DraftBody, sequence: number) => Promise<boolean>, stored: { body: DraftBody; sequence: number } | null = null): DraftKeeper {
+  let tick = 100;
+  return new DraftKeeper({ key: 'keenfit-draft:v:power:p', stored, save, clock: () => ++tick });
+}
+
+describe('a draft', () => {
+  it('is in the tab at once and on the server a moment later, once for a burst of keys', async () => {
+    const saved: DraftBody[] = [];
+    const draft = keeper((body) => (saved.push(body), Promise.resolve(true)));
+    for (const text of ['-', '-3', '-3.2', '-3.25']) draft.set('right', text);
+    expect(JSON.parse(store.get('keenfit-draft:v:power:p') ?? '{}')).toMatchObject({ body: { right: '-3.25' } });
+    await vi.advanceTimersByTimeAsync(500);
+    expect(saved).toEqual([{ right: '-3.25' }]);
+    expect(draft.snapshot().state).toBe('saved');
+  });
+  it('waits while the server is away and goes by itself when it is back', async () => {
+    let away = true;
+    const draft = keeper(() => Promise.resolve(!away));
+    const stop = draft.start();
+    draft.set('right', '-3');
+    await vi.advanceTimersByTimeAsync(500);
+    expect(draft.snapshot().state).toBe('waiting');
+    away = false;
+    await vi.advanceTimersByTimeAsync(3100);
+    expect(draft.snapshot().state).toBe('saved');
+    stop();
+  });
+  it('has one save in flight; what is typed meanwhile follows', async () => {
+    const flying: ((ok: boolean) => void)[] = [];
+    const sent: DraftBody[] = [];
+    const draft = keeper((body) => (sent.push(body), new Promise((resolve) => flying.push(resolve))));
+    draft.set('right', 'a');
+    await vi.advanceTimersByTimeAsync(500);
+    draft.set('right', 'b');
+    await vi.advanceTimersByTimeAsync(500);
+    expect(sent).toHaveLength(1);
+    flying[0]?.(true);
+    await vi.advanceTimersByTimeAsync(10);
+    expect(sent).toEqual([{ right: 'a' }, { right: 'b' }]);
+  });
+  it('takes up what this tab kept when it is newer than the server’s copy, and only then', () => {
+    store.set('keenfit-draft:v:power:p', JSON.stringify({ body: { right: 'mine' }, sequence: 50 }));
+    const newer = keeper(() => Promise.resolve(true), { body: { right: 'old' }, sequence: 10 });
+    newer.start()();
+    expect(newer.snapshot().body).toEqual({ right: 'mine' });
+    store.set('keenfit-draft:v:power:p', JSON.stringify({ body: { right: 'stale' }, sequence: 5 }));
+    const older = keeper(() => Promise.resolve(true), { body: { right: 'server' }, sequence: 10 });
+    older.start()();
+    expect(older.snapshot().body).toEqual({ right: 'server' });
+  });
+  it('once recorded leaves nothing behind', async () => {
+    const draft = keeper(() => Promise.resolve(true));
+    draft.set('right', '-3');
+    draft.clear();
+    await vi.advanceTimersByTimeAsync(500);
+    expect(store.size).toBe(0);
+    expect(draft.snapshot()).toEqual({ body: {}, state: 'empty' });
+  });
+});

@@ -1,0 +1,95 @@
+import { forget, keep, readKept } from './drafts';
+
+export type DraftState = 'empty' | 'saving' | 'saved' | 'waiting';
+export type DraftBody = Readonly<Record<string, string>>;
+export interface DraftSnapshot {
+  readonly body: DraftBody;
+  readonly state: DraftState;
+}
+export interface DraftKeeperOptions {
+  readonly key: string;
+  /** What the server had when the page was made. */
+  readonly stored: { readonly body: DraftBody; readonly sequence: number } | null;
+  /** Sends one version; false when it did not arrive. */
+  readonly save: (body: DraftBody, sequence: number) => Promise<boolean>;
+  readonly clock: () => number;
+}
+
+const SAVE_AFTER_MS = 400;
+const RETRY_MS = 3000;
+
+/**
+ * Keeps one draft: at once in the tab, a moment later on the server, one save in flight at a time, last version wins.
+ * While the server is away the newest version waits and is tried again.
+ */
+export class DraftKeeper {
+  private current: DraftSnapshot;
+  private readonly first: DraftSnapshot;
+  private pending: { readonly body: DraftBody; readonly sequence: number } | null = null;
+  private flying = false;
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private readonly listeners = new Set<() => void>();
+
+  constructor(private readonly options: DraftKeeperOptions) {
+    this.current = options.stored ? { body: options.stored.body, state: 'saved' } : { body: {}, state: 'empty' };
+    this.first = this.current;
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly snapshot = (): DraftSnapshot => this.current;
+  /** What the server rendered. */
+  readonly firstSnapshot = (): DraftSnapshot => this.first;
+
+  /** Takes up what this tab kept and was never sent; retries until stopped. */
+  readonly start = (): (() => void) => {
+    const kept = readKept(this.options.key);
+    if (kept && kept.sequence > (this.options.stored?.sequence ?? 0)) this.push(kept.body);
+    const retry = setInterval(() => void this.flush(), RETRY_MS);
+    return () => clearInterval(retry);
+  };
+
+  readonly set = (name: string, value: string): void => {
+    const { [name]: _old, ...rest } = this.current.body;
+    this.push(value === '' ? rest : { ...rest, [name]: value });
+  };
+
+  /** Lets go: what was typed is recorded. */
+  readonly clear = (): void => {
+    if (this.timer) clearTimeout(this.timer);
+    this.pending = null;
+    forget(this.options.key);
+    this.show({ body: {}, state: 'empty' });
+  };
+
+  private push(body: DraftBody): void {
+    this.pending = { body, sequence: this.options.clock() };
+    if (Object.keys(body).length === 0) forget(this.options.key);
+    else keep(this.options.key, this.pending);
+    this.show({ ...this.current, body });
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.flush(), SAVE_AFTER_MS);
+  }
+
+  private async flush(): Promise<void> {
+    const sent = this.pending;
+    if (this.flying || !sent) return;
+    this.flying = true;
+    this.show({ ...this.current, state: 'saving' });
+    const arrived = await this.options.save(sent.body, sent.sequence);
+    this.flying = false;
+    if (!arrived) {
+      if (this.pending) this.show({ ...this.current, state: 'waiting' });
+    } else if (this.pending === sent) {
+      this.pending = null;
+      this.show({ ...this.current, state: Object.keys(sent.body).length === 0 ? 'empty' : 'saved' });
+    } else if (this.pending) await this.flush();
+  }
+
+  private show(next: DraftSnapshot): void {
+    this.current = next;
+    for (const listener of this.listeners) listener();
+  }
+}

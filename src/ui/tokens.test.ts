@@ -1,0 +1,39 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+
+/** Relative luminance and contrast. Source: WCAG 2.2, definitions of the same names (from memory). */
+function luminance(hex: string): number {
+  const channel = (at: number): number => {
+    const c = parseInt(hex.slice(at, at + 2), 16) / 255;
+    return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+  };
+  return 0.2126 * channel(1) + 0.7152 * channel(3) + 0.0722 * channel(5);
+}
+const contrast = (a: string, b: string): number => {
+  const [high, low] = [luminance(a), luminance(b)].sort((x, y) => y - x);
+  return ((high ?? 0) + 0.05) / ((low ?? 0) + 0.05);
+};
+
+const css = readFileSync(new URL('./tokens.css', import.meta.url), 'utf8');
+const theme = (selector: string): Record<string, string> => {
+  const block = css.slice(css.indexOf(`${selector} {`)).split('}')[0] ?? '';
+  return Object.fromEntries([...block.matchAll(/--([a-z0-9-]+): (#[0-9a-f]{6});/g)].map((m) => [m[1] ?? '', m[2] ?? '']));
+};
+const GROUNDS = ['desk', 'sheet', 'margin', 'spine', 'field', 'lift'];
+const INKS = ['ink', 'ink-2', 'ink-3', 'ok', 'watch', 'stop'];
+
+describe.each([['paper', ':root'], ['lights down', "[data-lights='down']"]])('%s', (_name, selector) => {
+  const tokens = theme(selector);
+  it('is read whole', () => {
+    expect(Object.keys(tokens).length).toBeGreaterThan(25);
+  });
+  it.each(GROUNDS.flatMap((ground) => INKS.map((ink) => [ink, ground] as const)))('%s on %s clears 4.5:1', (ink, ground) => {
+    expect(contrast(tokens[ink] ?? '', tokens[ground] ?? '')).toBeGreaterThanOrEqual(4.5);
+  });
+  it.each(['sheet', 'field', 'lift', 'margin'])('control edges on %s clear 3:1', (ground) => {
+    expect(contrast(tokens['rule-2'] ?? '', tokens[ground] ?? '')).toBeGreaterThanOrEqual(3);
+  });
+  it.each([['act', 'on-act'], ['ink', 'on-ink'], ['stop', 'stop-wash']])('%s with %s clears 4.5:1', (a, b) => {
+    expect(contrast(tokens[a] ?? '', tokens[b] ?? '')).toBeGreaterThanOrEqual(4.5);
+  });
+});
