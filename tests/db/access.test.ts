@@ -1,0 +1,164 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { may, ROLES } from '../../src/core';
+import { SERVICES, type ServiceName } from '../../src/services';
+import { resume, signIn } from '../../src/services/access';
+import { perform } from '../../src/services/define';
+import { openNeighbour, openWorld, spec, type World } from './support';
+
+let world: World;
+let ids: { visitId: string; wearerId: string; onEye: string; factId: string; lessonId: string; orderId: string; prescriptionId: string; staffId: string; appointmentId: string };
+let lens: Awaited<ReturnType<typeof spec>>;
+
+beforeAll(async () => {
+  world = await openWorld();
+  const visitId = await world.visit();
+  lens = await spec(world, 'plover-30-toric', -3, -1.75, 20);
+  await world.must('putOnTrials', { visitId, version: 2, right: lens, left: null });
+  const onEye = (await world.record(visitId)).facts.onEye[0]?.rootId ?? '';
+  await world.must('recordOnEye', { visitId, version: 3, right: { lensOnEyeId: onEye, fit: 'fits', rotationLeft: 10, overRefraction: '+0.25 -0.50 x 70', vertexMm: 12 }, left: null });
+  const { prescriptionId = '' } = await world.must('sign', { visitId, version: 4, password: 'plain-sight', right: { lens: { ...lens, axis: 30 }, triedLensOnEyeId: onEye }, left: null, expiresOn: '2027-11-24', waitNote: 'note', daysPerWeek: 7 });
+  const { lessonId = '' } = await world.must('startLesson', { visitId, version: 5 });
+  const { orderId = '' } = await world.must('placeOrder', { visitId, version: 6, requestKey: randomUUID(), prescriptionId, rightPacks: 1, leftPacks: 0 });
+  const record = await world.record(visitId);
+  const [appointment] = await world.db.owner<{ id: string }[]>`select id from appointment limit 1`;
+  ids = {
+    visitId, wearerId: record.wearer.id, onEye, factId: record.facts.refractions[0]?.rootId ?? '', lessonId, orderId, prescriptionId,
+    staffId: world.callers.technician.personId, appointmentId: appointment?.id ?? '',
+  };
+}, 60_000);
+afterAll(() => world.db.close());
+
+/** An input of the right shape for every use case, aimed at this practice's record. */
+const inputs: Readonly<Record<ServiceName, () => unknown>> = {
+  readToday: () => ({}),
+  searchWearers: () => ({ search: '' }),
+  readWearer: () => ({ wearerId: ids.wearerId }),
+  createWearer: () => ({ name: 'Somebody New', birthDate: '1990-01-02' }),
+  updateWearer: () => ({ wearerId: ids.wearerId, version: 99, name: 'X', birthDate: '1990-01-02' }),
+  openVisit: () => ({ wearerId: ids.wearerId, kind: 'aftercare' }),
+  closeVisit: () => ({ visitId: ids.visitId, version: 1 }),
+  readVisit: () => ({ visitId: ids.visitId }),
+  saveDraft: () => ({ visitId: ids.visitId, step: 'power', body: { right: '-1' }, sequence: 1 }),
+  recordRefraction: () => ({ visitId: ids.visitId, version: 1, right: '-1.00', left: null, vertexMm: 12 }),
+  putOnTrials: () => ({ visitId: ids.visitId, version: 1, right: lens, left: null }),
+  recordBroughtIn: () => ({ visitId: ids.visitId, version: 1, eye: 'left', description: 'a lens', power: '-1.00', how: 'boxSeen' }),
+  confirmLens: () => ({ visitId: ids.visitId, version: 1, lensOnEyeId: ids.onEye, how: 'boxSeen' }),
+  takeOff: () => ({ visitId: ids.visitId, version: 1, lensOnEyeIds: [ids.onEye] }),
+  recordOnEye: () => ({ visitId: ids.visitId, version: 1, right: { lensOnEyeId: ids.onEye, fit: 'fits', rotationLeft: null, overRefraction: null, vertexMm: 12 }, left: null }),
+  correct: () => ({ visitId: ids.visitId, version: 1, kind: 'refraction', factId: ids.factId, reason: 'because', value: null }),
+  swapEyes: () => ({ visitId: ids.visitId, version: 1, kind: 'refraction', reason: 'because' }),
+  undo: () => ({ visitId: ids.visitId, version: 1, facts: [{ kind: 'refraction', id: ids.factId }] }),
+  sign: () => ({ visitId: ids.visitId, version: 1, password: 'plain-sight', right: { lens, triedLensOnEyeId: ids.onEye }, left: null, expiresOn: '2027-11-24', waitNote: 'x', daysPerWeek: 7 }),
+  startLesson: () => ({ visitId: ids.visitId, version: 1 }),
+  recordAttempt: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, eye: 'right', move: 'off', worked: true, miss: null }),
+  recordTopic: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, topic: 'noWater' }),
+  signOffLesson: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId }),
+  handOver: () => ({ visitId: ids.visitId, version: 1, right: { lensOnEyeId: ids.onEye, lot: 'A', expiresOn: '2027-01-01' }, left: null, experienceNote: 'x' }),
+  placeOrder: () => ({ visitId: ids.visitId, version: 1, requestKey: randomUUID(), prescriptionId: ids.prescriptionId, rightPacks: 1, leftPacks: 0 }),
+  hastenOrder: () => ({ orderId: ids.orderId, visitId: ids.visitId }),
+  readStaff: () => ({}),
+  addStaff: () => ({ account: `new-${Math.floor(performance.now() * 1000)}`, displayName: 'New', title: 'technician', roles: ['technician'], password: 'long enough pw' }),
+  endStaff: () => ({ personId: ids.staffId, version: 99 }),
+  resetPassword: () => ({ personId: ids.staffId, password: 'plain-sight-again' }),
+  setLights: () => ({ deviceId: randomUUID(), lights: 'down' }),
+  setClock: () => ({ frozenAt: null, offsetSeconds: 0 }),
+};
+const names = Object.keys(SERVICES) as ServiceName[];
+/** Use cases that name no record: another practice may do them, for itself. */
+const FOR_ITSELF: readonly ServiceName[] = ['readToday', 'searchWearers', 'createWearer', 'readStaff', 'addStaff', 'setLights', 'setClock'];
+
+describe('every use case', () => {
+  it('is looked at here', () => {
+    expect(names).toHaveLength(32);
+    expect(Object.keys(inputs).sort()).toEqual([...names].sort());
+  });
+  it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
+    const service = SERVICES[name];
+    // Deeds that would change the world are done by nobody here who may: only the refusal is looked at.
+    const result = await world.do(name, may([role], service.right) && !service.name.startsWith('read') ? { nonsense: true } : inputs[name](), world.callers[role]);
+    const refused = !result.ok && result.error.kind === 'forbidden';
+    expect(refused).toBe(!may([role], service.right));
+  });
+  it('with no role at all is refused', async () => {
+    for (const name of names) expect(await world.do(name, inputs[name](), { ...world.asha, roles: [] })).toMatchObject({ ok: false, error: { kind: 'forbidden' } });
+  });
+});
+
+describe('another practice', () => {
+  it('finds nothing of this one, whatever it asks with, and changes nothing', async () => {
+    const neighbour = await openNeighbour(world);
+    const tables = ['refraction', 'lens_on_eye', 'prescription', 'lesson_attempt', 'hand_over', 'lens_order', 'wearer_identity', 'draft', 'visit', 'membership'];
+    const count = async (): Promise<unknown[]> => Promise.all(tables.map((t) => world.db.owner.unsafe(`select md5(string_agg(x::text, '|' order by x::text)) as sum from ${t} x where practice_id = '${world.practiceId}'`)));
+    const before = await count();
+    let looked = 0;
+    for (const name of names) {
+      if (FOR_ITSELF.includes(name)) continue;
+      const result = await perform(SERVICES[name] as never, world.deps, neighbour.caller, inputs[name]());
+      expect(result, name).toMatchObject({ ok: false, error: { kind: 'notFound' } });
+      looked += 1;
+    }
+    expect(looked).toBe(names.length - FOR_ITSELF.length);
+    expect(await count()).toEqual(before);
+    const page = await perform(SERVICES.searchWearers as never, world.deps, neighbour.caller, { search: '' });
+    expect(JSON.stringify(page)).not.toContain(ids.wearerId);
+  });
+  it('cannot be referred to: the database refuses it', async () => {
+    const other = await world.db.owner<{ id: string }[]>`select id from practice where id <> ${world.practiceId}`;
+    await expect(
+      world.db.owner`insert into draft (practice_id, visit_id, step, author_id, body, sequence, saved_at)
+        values (${other[0]?.id ?? ''}, ${ids.visitId}, 'power', ${world.asha.personId}, '{}', 1, now())`,
+    ).rejects.toThrow(/foreign key/);
+  });
+});
+
+describe('signing in', () => {
+  const account = 'teo-1';
+  it('makes a session that stands for the person, and nothing else does', async () => {
+    const done = await signIn(world.deps, { account, password: 'plain-sight' }, 'here');
+    expect(done.ok).toBe(true);
+    if (!done.ok) return;
+    expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: true, value: { name: 'Teo Brannock' } });
+    expect(await resume(world.deps, `${done.value.token}x`)).toMatchObject({ ok: false, error: { kind: 'signedOut' } });
+    expect(await resume(world.deps, undefined)).toMatchObject({ ok: false });
+    const [stored] = await world.db.owner<{ n: number }[]>`select count(*)::int as n from session where token_hash = ${done.value.token}`;
+    expect(stored?.n).toBe(0);
+  });
+  it('a session left alone ends on the server too', async () => {
+    const done = await signIn(world.deps, { account, password: 'plain-sight' }, 'here');
+    if (!done.ok) throw new Error('sign in');
+    world.move(9 * 60);
+    expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: true });
+    world.move(12 * 60);
+    expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: false, error: { why: 'idle' } });
+    expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: false });
+  });
+  it('says the same for an unknown account and a wrong password, and makes the sixth try wait', async () => {
+    const wrong = await signIn(world.deps, { account, password: 'nope' }, 'there');
+    const unknown = await signIn(world.deps, { account: 'nobody', password: 'nope' }, 'there');
+    expect(wrong).toEqual(unknown);
+    for (let i = 0; i < 4; i++) await signIn(world.deps, { account, password: 'nope' }, 'there');
+    expect(await signIn(world.deps, { account, password: 'plain-sight' }, 'there')).toMatchObject({ ok: false, error: { kind: 'throttled' } });
+    world.move(301);
+    expect((await signIn(world.deps, { account, password: 'plain-sight' }, 'there')).ok).toBe(true);
+  });
+  it('ending somebody’s access signs them out everywhere', async () => {
+    const done = await signIn(world.deps, { account: 'joss-1', password: 'plain-sight' }, 'here');
+    if (!done.ok) throw new Error('sign in');
+    const staff = (await world.must('readStaff', {}, world.callers.admin)) as unknown as { staff: { account: string; personId: string; version: number }[] };
+    const joss = staff.staff.find((s) => s.account === 'joss-1');
+    await world.must('endStaff', { personId: joss?.personId, version: joss?.version }, world.callers.admin);
+    expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: false, error: { kind: 'signedOut' } });
+    expect((await signIn(world.deps, { account: 'joss-1', password: 'plain-sight' }, 'here')).ok).toBe(false);
+  });
+  it('an admin cannot end their own access, and never sees a password', async () => {
+    expect(await world.do('endStaff', { personId: world.callers.admin.personId, version: 1 }, world.callers.admin)).toMatchObject({ ok: false, error: { rule: 'cannotEndYourself' } });
+    expect(JSON.stringify(await world.must('readStaff', {}, world.callers.admin))).not.toMatch(/argon2|hash/i);
+  });
+});
+
+describe('the clock', () => {
+  it('cannot be set where real work is done', async () => {
+    expect(await perform(SERVICES.setClock, { ...world.deps, mode: 'production' }, world.asha, { frozenAt: null, offsetSeconds: 5 })).toMatchObject({ ok: false, error: { rule: 'clockIsReal' } });
+  });
+});

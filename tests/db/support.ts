@@ -1,0 +1,89 @@
+import { addSeconds, type Eye, type Role } from '../../src/core';
+import { loadDemo } from '../../demo/load';
+import { findPractice } from '../../src/db/practices';
+import type { Result } from '../../src/lib/outcome';
+import type { Caller, Deps } from '../../src/services/define';
+import { perform } from '../../src/services/define';
+import { SERVICES, type ServiceName } from '../../src/services';
+import type { VisitRecord } from '../../src/services/visitRecord';
+import { createDatabase, type TestDatabase } from '../support/database';
+import { TEST_NOW } from '../support/moment';
+
+/** A database with the demo in it, a clock to move, and people of every role. */
+export interface World {
+  readonly db: TestDatabase;
+  readonly deps: Deps;
+  readonly practiceId: string;
+  readonly asha: Caller;
+  readonly callers: Readonly<Record<Role, Caller>>;
+  wearerId(record: number): Promise<string>;
+  move(seconds: number): void;
+  do(name: ServiceName, input: unknown, caller?: Caller): Promise<Result<Record<string, never>>>;
+  must(name: ServiceName, input: unknown, caller?: Caller): Promise<Record<string, string & number>>;
+  record(visitId: string): Promise<VisitRecord>;
+  /** A visit opened for a wearer, with powers recorded. */
+  visit(record?: number, powers?: Partial<Record<Eye, string | null>>, kind?: string): Promise<string>;
+  version(visitId: string): Promise<number>;
+}
+
+const ACCOUNTS: Readonly<Record<Role, string>> = { prescriber: 'asha', technician: 'joss', coordinator: 'renny', admin: 'merle' };
+
+export async function openWorld(): Promise<World> {
+  const db = await createDatabase();
+  let now = TEST_NOW;
+  const deps: Deps = { sql: db.app, clock: { now: () => Promise.resolve(now) }, mode: 'test' };
+  const [practice] = await db.owner<{ id: string }[]>`select id from practice`;
+  if (!practice) throw new Error('no practice');
+  const callerOf = async (account: string): Promise<Caller> => {
+    const [row] = await db.owner<{ practiceId: string; personId: string; displayName: string; title: string; roles: Role[] }[]>`
+      select m.practice_id, p.id as person_id, p.display_name, m.title, m.roles from person p join membership m on m.person_id = p.id where p.account = ${account}`;
+    if (!row) throw new Error(account);
+    return { practiceId: row.practiceId, personId: row.personId, name: row.displayName, title: row.title, account, roles: row.roles };
+  };
+  const callers = {
+    prescriber: await callerOf(ACCOUNTS.prescriber), technician: await callerOf(ACCOUNTS.technician),
+    coordinator: await callerOf(ACCOUNTS.coordinator), admin: await callerOf(ACCOUNTS.admin),
+  };
+  const run: World['do'] = (name, input, caller = callers.prescriber) => perform(SERVICES[name] as never, deps, caller, input);
+  const must: World['must'] = async (name, input, caller) => {
+    const result = await run(name, input, caller);
+    if (!result.ok) throw new Error(`${name}: ${JSON.stringify(result.error)}`);
+    return result.value;
+  };
+  const record: World['record'] = async (visitId) => (await must('readVisit', { visitId })) as unknown as VisitRecord;
+  const version: World['version'] = async (visitId) => (await record(visitId)).visit.version;
+  const wearerId: World['wearerId'] = async (n) => {
+    const [row] = await db.owner<{ id: string }[]>`select id from wearer where record_number = ${n} and practice_id = ${practice.id}`;
+    if (!row) throw new Error(`wearer ${n}`);
+    return row.id;
+  };
+  return {
+    db, deps, practiceId: practice.id, asha: callers.prescriber, callers, wearerId,
+    move: (seconds) => {
+      now = addSeconds(now, seconds);
+    },
+    do: run, must, record, version,
+    visit: async (n = 1, powers = { right: '-3.25 -1.75 x 20', left: '-4.50 -1.25 x 165' }, kind = 'firstFit') => {
+      const { visitId = '' } = await must('openVisit', { wearerId: await wearerId(n), kind });
+      await must('recordRefraction', { visitId, version: 1, right: powers.right ?? null, left: powers.left ?? null, vertexMm: 12 });
+      return visitId;
+    },
+  };
+}
+
+/** Another practice on the same server, with its own people and lenses. */
+export async function openNeighbour(world: World): Promise<{ practiceId: string; caller: Caller }> {
+  const owner = world.db.owner;
+  await owner.unsafe(`update person set account = account || '-1'`);
+  const { practiceId } = await loadDemo(owner, TEST_NOW);
+  const practice = await findPractice(owner, practiceId);
+  const [person] = await owner<{ id: string }[]>`select p.id from person p join membership m on m.person_id = p.id where m.practice_id = ${practiceId} limit 1`;
+  if (!practice || !person) throw new Error('neighbour');
+  return { practiceId, caller: { practiceId, personId: person.id, name: 'Neighbour', title: '', account: 'asha', roles: ['prescriber', 'technician', 'coordinator', 'admin'] } };
+}
+
+/** The lens spec of a family by code, as the forms take it. */
+export async function spec(world: World, code: string, sphere: number, cylinder: number, axis: number, baseCurve = 8.6, diameter = 14.2) {
+  const [row] = await world.db.owner<{ id: string }[]>`select id from lens_family_version where code = ${code} and practice_id = ${world.practiceId}`;
+  return { familyId: row?.id ?? '', sphere, cylinder, axis, add: null, baseCurve, diameter };
+}
