@@ -53,6 +53,10 @@ export async function migrate(sql: Sql, folder = FOLDER): Promise<string[]> {
       );
     }
     return fresh.map((f) => f.name);
+  } catch (cause) {
+    // A file that failed leaves its transaction open on this connection.
+    await connection.unsafe('rollback').catch(() => undefined);
+    throw cause;
   } finally {
     await connection`select pg_advisory_unlock(${LOCK})`.catch(() => undefined);
     connection.release();

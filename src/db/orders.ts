@@ -44,14 +44,14 @@ export async function listOrders(sql: Db, practiceId: string, wearerId: string):
     select o.id, o.number, o.request_key, o.visit_id, o.prescription_id, o.placed_at, p.display_name as placed_by_name,
       d.due_at, d.done_at, d.attempts
     from lens_order o join person p on p.id = o.placed_by left join order_dispatch d on d.order_id = o.id
-    where o.practice_id = ${practiceId} and o.wearer_id = ${wearerId} order by o.placed_at desc`;
+    where o.practice_id = ${practiceId} and o.wearer_id = ${wearerId} order by o.number desc`;
   const ids = rows.map((r) => r.id);
   const lines = await sql<(OrderLineRow & { orderId: string })[]>`
     select id, order_id, eye, mode, lens_id, raw, packs, pack_size, pack_price_minor from order_line
     where practice_id = ${practiceId} and order_id = any (${ids})`;
   const events = await sql<(OrderEventRow & { orderId: string })[]>`
     select order_id, state, at, supplier_reference, due_on, detail from order_event
-    where practice_id = ${practiceId} and order_id = any (${ids}) order by at`;
+    where practice_id = ${practiceId} and order_id = any (${ids}) order by sequence`;
   return rows.map((row) => ({
     ...row,
     lines: lines.filter((l) => l.orderId === row.id),
@@ -163,7 +163,7 @@ export async function noteDispatchFailure(
 ): Promise<void> {
   await sql`update order_dispatch set last_problem = ${f.problem} where order_id = ${f.orderId} and practice_id = ${f.practiceId}`;
   const [last] = await sql<{ state: string }[]>`
-    select state from order_event where practice_id = ${f.practiceId} and order_id = ${f.orderId} order by at desc limit 1`;
+    select state from order_event where practice_id = ${f.practiceId} and order_id = ${f.orderId} order by sequence desc limit 1`;
   // One line a spell of silence, not one a try.
   if (last?.state === 'sendFailed') return;
   await sql`

@@ -39,12 +39,12 @@ export interface PrescriptionWithEyes extends PrescriptionRow {
   readonly eyes: readonly PrescriptionEyeRow[];
 }
 
-/** All prescriptions of a wearer, newest first. */
+/** All prescriptions of a wearer, newest first: numbers are given in the order of signing. */
 export async function listPrescriptions(sql: Db, practiceId: string, wearerId: string): Promise<PrescriptionWithEyes[]> {
   const rows = await sql<PrescriptionRow[]>`
     select id, number, visit_id, wearer_id, examined_on, issued_at, issued_on, expires_on, prescriber, wait_note, days_per_week,
       supersedes_id
-    from prescription where practice_id = ${practiceId} and wearer_id = ${wearerId} order by issued_at desc`;
+    from prescription where practice_id = ${practiceId} and wearer_id = ${wearerId} order by number desc`;
   const eyes = await sql<(PrescriptionEyeRow & { prescriptionId: string })[]>`
     select prescription_id, eye, lens_id, tried_lens_on_eye_id, base_curve_tried_mm, base_curve_ordered_mm, working
     from prescription_eye where practice_id = ${practiceId} and prescription_id = any (${rows.map((r) => r.id)})`;
