@@ -8,6 +8,8 @@ export default defineConfig({
   expect: { timeout: 10_000 },
   outputDir: 'test-results',
   use: {
+    actionTimeout: 8000,
+    navigationTimeout: 20_000,
     viewport: { width: 1280, height: 800 },
     timezoneId: 'America/New_York',
     locale: 'en-US',

@@ -61,7 +61,7 @@ async function browser(env: Readonly<Record<string, string>>): Promise<void> {
   console.log('\n── building the application for the browser tests');
   ensureBuild('.next-test');
   const file = join(reports, 'browser.json');
-  const code = await run('browser tests', bin('playwright'), ['test', '--reporter=list,json', ...passOn], { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file });
+  const code = await run('browser tests', bin('playwright'), ['test', '--reporter=list,json', ...passOn], { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file, NODE_OPTIONS: '--conditions=react-server' });
   try {
     const { stats } = JSON.parse(readFileSync(file, 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number } };
     add({ passed: stats.expected, failed: stats.unexpected + stats.flaky }, code);

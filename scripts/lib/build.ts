@@ -11,14 +11,14 @@ function hashFolder(folder: string, hash: ReturnType<typeof createHash>): void {
   }
 }
 
-/** Builds the web application into `distDir` unless it stands there already, made from the same sources. */
-export function ensureBuild(distDir: string): { built: boolean } {
+/** Builds the web application into `distDir` unless it stands there already, made from the same sources; `again` builds whatever stands there. */
+export function ensureBuild(distDir: string, options: { readonly again?: boolean } = {}): { built: boolean } {
   const hash = createHash('sha256');
   for (const file of ['package-lock.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json']) hash.update(readFileSync(file));
   hashFolder('src', hash);
   const digest = hash.digest('hex');
   const mark = join(distDir, 'keen-fit-sources');
-  if (existsSync(mark) && readFileSync(mark, 'utf8') === digest && existsSync(join(distDir, 'BUILD_ID'))) return { built: false };
+  if (options.again !== true && existsSync(mark) && readFileSync(mark, 'utf8') === digest && existsSync(join(distDir, 'BUILD_ID'))) return { built: false };
   execFileSync(process.execPath, [join('node_modules', 'next', 'dist', 'bin', 'next'), 'build'], {
     stdio: ['ignore', 'pipe', 'inherit'],
     env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', KEENFIT_DIST: distDir },

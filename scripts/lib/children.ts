@@ -23,7 +23,8 @@ export async function startChild(args: readonly string[], options: ChildOptions 
     cwd: root,
     detached: true,
     stdio: ['ignore', 'pipe', log],
-    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...options.env },
+    // A condition meant for our own scripts must not reach the web server.
+    env: { ...process.env, NODE_OPTIONS: '', NEXT_TELEMETRY_DISABLED: '1', ...options.env },
   });
   const stop = (signal: NodeJS.Signals = 'SIGTERM'): Promise<void> =>
     new Promise((resolve) => {

@@ -1,0 +1,81 @@
+import axe from 'axe-core';
+import type { Page } from '@playwright/test';
+import { expect, openVisit, signIn, test, typePowers } from './site';
+
+test.use({ file: 'look' });
+
+interface Violation {
+  readonly id: string;
+  readonly nodes: readonly { readonly target: unknown }[];
+}
+/** WCAG 2.2 A and AA, as far as a program can see. */
+async function violations(page: Page): Promise<string[]> {
+  await page.evaluate(axe.source);
+  const found = await page.evaluate(async () => {
+    const { axe: run } = window as unknown as { axe: { run: (root: Document, options: object) => Promise<{ violations: Violation[] }> } };
+    return (await run.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })).violations;
+  });
+  return found.map((v) => `${v.id}: ${v.nodes.map((n) => String(n.target)).join(', ')}`);
+}
+const sideways = (page: Page) => page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+
+test('every main view, in both lights, wide, narrow and at 200 %', async ({ page }) => {
+  test.setTimeout(240_000);
+  await page.goto('/sign-in');
+  expect(await violations(page), 'sign-in').toEqual([]);
+  await signIn(page);
+  const visit = await openVisit(page);
+  await typePowers(page, '-3.25 -1.75 x 20', '-4.50 -1.25 x 165');
+  await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
+  await page.getByRole('button', { name: 'Put it on both eyes' }).click();
+  await page.waitForURL('**/on-eye');
+  const views = ['/', '/wearers', `${visit}/power`, `${visit}/lens`, `${visit}/on-eye`, `${visit}/final`, `${visit}/teach`, `${visit}/supply`];
+  for (const lights of ['up', 'down']) {
+    for (const view of views) {
+      await page.setViewportSize({ width: 1280, height: 800 });
+      await page.goto(view);
+      await page.locator('main').waitFor();
+      await expect(page.locator('html')).toHaveAttribute('data-lights', lights);
+      expect(await violations(page), `${view}, lights ${lights}`).toEqual([]);
+      // 640 × 400 is 1280 × 800 at 200 %; 768 × 1024 a narrow tablet.
+      for (const [width, height] of [[768, 1024], [640, 400]] as const) {
+        await page.setViewportSize({ width, height });
+        expect(await sideways(page), `${view} at ${width}`).toBeLessThanOrEqual(0);
+      }
+    }
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await page.locator('main').click({ position: { x: 5, y: 5 } });
+    if (lights === 'up') {
+      await page.keyboard.press('d');
+      await expect(page.locator('html')).toHaveAttribute('data-lights', 'down');
+    }
+  }
+});
+
+test('headers: policy with a nonce, nothing sniffed, no address handed on', async ({ page, site }) => {
+  const response = await page.goto('/sign-in');
+  const headers = response?.headers() ?? {};
+  expect(headers['content-security-policy']).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'/);
+  expect(headers['content-security-policy']).toContain("frame-ancestors 'none'");
+  expect(headers['x-content-type-options']).toBe('nosniff');
+  expect(headers['referrer-policy']).toBe('no-referrer');
+  expect(headers['x-powered-by']).toBeUndefined();
+  for (const [origin, path] of [['http://elsewhere.test', '/api/session'], ['http://elsewhere.test', '/api/deeds/readToday']] as const) {
+    const refused = await fetch(`${site.url}${path}`, { method: 'POST', headers: { origin, 'content-type': 'application/json' }, body: '{}' });
+    expect(refused.status).toBe(403);
+  }
+  const long = await fetch(`${site.url}/api/session`, { method: 'POST', headers: { origin: site.url, 'content-type': 'application/json' }, body: JSON.stringify({ account: 'x'.repeat(400_000) }) });
+  expect(long.status).toBe(422);
+  const signedOut = await fetch(`${site.url}/api/deeds/searchWearers`, { method: 'POST', headers: { origin: site.url }, body: '{}' });
+  expect(signedOut.status).toBe(401);
+});
+
+test('before signing in no wearer is named, and a page elsewhere is not a way back', async ({ page }) => {
+  await page.goto('/wearers');
+  await expect(page).toHaveURL(/sign-in\?to=%2Fwearers/);
+  await expect(page.getByText('Nessa Quillby')).toHaveCount(0);
+  await page.goto('/sign-in?to=//elsewhere.test/');
+  await page.getByLabel('Password').fill('plain-sight');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL((url) => url.pathname === '/');
+});

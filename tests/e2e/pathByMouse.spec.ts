@@ -1,0 +1,87 @@
+import { expect, dragMark, signIn, test, typePowers } from './site';
+
+test.use({ file: 'pathByMouse' });
+
+// The whole job, thin, by mouse: from a spectacle prescription to dispensed, taught, ordered and dated lenses.
+test('from the spectacle prescription to dated lenses', async ({ page, site }) => {
+  test.setTimeout(180_000);
+  await signIn(page);
+  await page.getByTestId('today-1').getByRole('button', { name: 'Begin the visit' }).click();
+  await page.waitForURL('**/power');
+  await expect(page.getByText('Nessa Quillby')).toBeVisible();
+  await expect(page.getByTestId('birth-date')).toContainText('born 14 Mar 1992');
+
+  await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.75 x 20');
+  await page.getByLabel('Left eye, spectacle power').fill('-4.50/-1.25x165');
+  await expect(page.getByTestId('corneal-right')).toHaveText('−3.13 −1.59 × 20');
+  await expect(page.getByTestId('corneal-left')).toHaveText('−4.27 −1.11 × 165');
+  await expect(page.getByTestId('working')).toContainText('−3.25 ÷ 1.039 = −3.128');
+  await typePowers(page, null, null);
+
+  await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
+  await expect(page.getByTestId('candidate-plover-30-toric')).toContainText('−3.00 −1.75 × 20');
+  await page.getByRole('button', { name: 'Put it on both eyes' }).click();
+  await page.waitForURL('**/on-eye');
+  await expect(page.getByTestId('settling-right')).toContainText('settling, 0:0');
+  await expect(page.getByTestId('on-left')).toHaveText('−4.25 −1.25 × 160');
+
+  await dragMark(page, 'right', 10);
+  await expect(page.getByLabel('Right eye, where the mark sits')).toHaveValue('10l');
+  const over = page.getByLabel('Right eye, over-refraction');
+  await over.fill('-0.75 -0.75 x 160');
+  await expect(page.locator('span[data-testid="routes-right"]')).toContainText('1.25 D apart, more than 0.50: measure again');
+  await expect(page.getByTestId('order-right')).toHaveCount(0);
+  await over.fill('+0.25 −0.50 × 70');
+  await expect(page.getByTestId('need-right')).toHaveText('−3.09 −1.56 × 18');
+  await expect(page.locator('span[data-testid="routes-right"]')).toContainText('agree, 0.07 D apart');
+  await expect(page.getByTestId('order-right')).toContainText('18 + 10 = 28');
+  await expect(page.getByTestId('order-right')).toContainText('−3.00 −1.75 × 30');
+  await page.getByRole('group', { name: 'Right eye, fit' }).getByRole('button', { name: 'fits' }).click();
+  await page.getByRole('button', { name: 'Record the readings' }).click();
+  await page.getByRole('button', { name: 'To the prescription' }).click();
+  await page.waitForURL('**/final');
+
+  await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
+  await page.getByLabel('Your password, once more').fill('plain-sight');
+  await page.getByRole('button', { name: 'Sign prescription' }).click();
+  await expect(page.getByText('Say here why the order need not wait.')).toBeVisible();
+  await page.getByLabel('Why the order need not wait for aftercare').fill('At sea from 2 December; wore soft lenses before.');
+  await page.getByLabel('Your password, once more').fill('plain-sight');
+  await page.getByRole('button', { name: 'Sign prescription' }).click();
+  await expect(page.getByTestId('signed')).toContainText('24 Nov 2027');
+  await expect(page.getByTestId('signed')).toContainText('Asha Penhallow, optometrist, register FQ 2231');
+
+  await page.getByRole('button', { name: 'To the lesson' }).click();
+  await page.waitForURL('**/teach');
+  await page.getByRole('button', { name: 'Start the lesson' }).click();
+  await expect(page.getByTestId('lock')).toContainText('Sign-off locked');
+  for (const eye of ['R', 'L']) {
+    for (const word of ['came off', 'went on', 'came off', 'went on']) await page.getByRole('button', { name: `${eye} ${word}` }).click();
+  }
+  await expect(page.getByTestId('count-left-on')).toHaveAttribute('data-done', '2');
+  await expect(page.getByRole('button', { name: 'Care topics first' })).toBeDisabled();
+  for (const topic of await page.getByRole('checkbox').all()) {
+    await topic.click();
+    await expect(topic).toHaveAttribute('aria-checked', 'true');
+  }
+  await page.getByRole('button', { name: 'Sign off the lesson' }).click();
+  await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
+  await expect(page.getByTestId('handed-right')).toContainText('lot P');
+  await expect(page.getByTestId('handed-left')).toContainText('expires');
+
+  await page.getByRole('button', { name: 'To supply' }).click();
+  await page.waitForURL('**/supply');
+  await expect(page.getByTestId('run-out-right')).toHaveText('21 Jun 2027');
+  await page.getByRole('button', { name: 'Place the order' }).click();
+  await expect(page.getByTestId('order')).toHaveAttribute('data-state', 'acknowledged', { timeout: 15_000 });
+  await expect(page.getByTestId('order')).toContainText('due 29 Nov 2026');
+  await expect(page.getByText('if opened on 24 Dec 2026').first()).toBeVisible();
+  await expect(page.getByTestId('reorder-left')).toHaveText('9 Jun 2027');
+  const [orders] = await site.db.owner<{ n: number }[]>`select count(*)::int as n from lens_order`;
+  expect(orders?.n).toBe(1);
+
+  await page.getByRole('button', { name: 'Close the visit' }).click();
+  await page.waitForURL('**/wearers/**');
+  await expect(page.getByTestId('worn-right')).toHaveText('−3.00 −1.75 × 20');
+  await expect(page.getByText('not the lens worn now').first()).toBeVisible();
+});

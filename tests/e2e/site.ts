@@ -1,0 +1,123 @@
+import { expect, test as base, type Page } from '@playwright/test';
+import { startSite, type Site } from '../../scripts/lib/site';
+import { DEMO_PASSWORD } from '../../demo/load';
+import { createDatabase, type TestDatabase } from '../support/database';
+import { TEST_NOW, TEST_TODAY } from '../support/moment';
+
+/** A site of its own for one file of tests: database, web server, jobs, supplier. */
+export interface TestSite extends Site {
+  readonly db: TestDatabase;
+  fault(fault: string): Promise<void>;
+  /** Moves the server's clock. */
+  move(seconds: number): Promise<void>;
+  /** The server's moment, ms. */
+  now(): Promise<number>;
+}
+
+async function openSite(): Promise<TestSite> {
+  const db = await createDatabase();
+  await db.owner`update app_clock set offset_seconds = extract(epoch from (${TEST_NOW}::timestamptz - now()))::bigint`;
+  const site = await startSite({ databaseUrl: db.appUrl, mode: 'test', distDir: '.next-test', demoPassword: DEMO_PASSWORD, supplierToday: TEST_TODAY, supplierSlowMs: 8000 });
+  return {
+    ...site,
+    db,
+    fault: async (fault) => {
+      await fetch(`${site.supplierUrl}/fault`, { method: 'PUT', body: JSON.stringify({ fault }) });
+    },
+    move: async (seconds) => {
+      await db.owner`update app_clock set offset_seconds = offset_seconds + ${seconds}`;
+    },
+    now: async () => {
+      const [row] = await db.owner<{ ms: number }[]>`select (extract(epoch from now()) * 1000)::float8 + offset_seconds * 1000 as ms from app_clock`;
+      return row?.ms ?? 0;
+    },
+    stop: async () => {
+      await site.stop();
+      await db.close();
+    },
+  };
+}
+
+const COMPLAINTS: string[] = [];
+
+/** Tests of one file share a site; every page's console is watched for refused scripts and crashes. */
+export const test = base.extend<object, { file: string; site: TestSite }>({
+  // Each file names itself, which gives it a worker, and so a site, of its own.
+  file: ['', { option: true, scope: 'worker' }],
+  site: [
+    async ({ file }, use) => {
+      if (file === '') throw new Error('test.use({ file: … }) is missing');
+      const site = await openSite();
+      await use(site);
+      await site.stop();
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  baseURL: async ({ site }, use) => use(site.url),
+  page: async ({ page, site }, use) => {
+    await page.clock.install({ time: await site.now() });
+    watch(page);
+    await use(page);
+    expect(COMPLAINTS.splice(0), 'console complaints').toEqual([]);
+  },
+});
+
+export function watch(page: Page): void {
+  page.on('console', (message) => {
+    if (/Content Security Policy|Refused to|Hydration|hydrat/i.test(message.text())) COMPLAINTS.push(message.text());
+  });
+  page.on('pageerror', (error) => COMPLAINTS.push(String(error)));
+}
+
+export async function signIn(page: Page, name: RegExp | string = /Asha Penhallow/, to = '/'): Promise<void> {
+  await page.goto(`/sign-in?to=${encodeURIComponent(to)}`);
+  await page.getByRole('button', { name }).click();
+  await page.getByLabel('Password').fill(DEMO_PASSWORD);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL(`**${to}`);
+}
+
+/** Asks the server for a deed as the signed-in page would. */
+export async function deed(page: Page, name: string, input: object): Promise<Record<string, string>> {
+  const answer = await page.evaluate(
+    async ([path, body]) => (await fetch(path as string, { method: 'POST', headers: { 'content-type': 'application/json' }, body: body as string })).json() as Promise<unknown>,
+    [`/api/deeds/${name}`, JSON.stringify(input)],
+  );
+  const result = answer as { ok: boolean; value: Record<string, string> };
+  if (!result.ok) throw new Error(`${name}: ${JSON.stringify(answer)}`);
+  return result.value;
+}
+
+let nextWearer = 0;
+/** A new wearer with a visit open on its first step; returns the visit's address. */
+export async function openVisit(page: Page, kind = 'firstFit'): Promise<string> {
+  nextWearer += 1;
+  const { wearerId } = await deed(page, 'createWearer', { name: `Wearer ${String.fromCharCode(64 + nextWearer)}`, birthDate: '1990-01-02' });
+  const { visitId } = await deed(page, 'openVisit', { wearerId, kind });
+  await page.goto(`/visits/${visitId ?? ''}/power`);
+  return `/visits/${visitId ?? ''}`;
+}
+
+export async function typePowers(page: Page, right: string | null, left: string | null): Promise<void> {
+  if (right) await page.getByLabel('Right eye, spectacle power').fill(right);
+  if (left) await page.getByLabel('Left eye, spectacle power').fill(left);
+  await page.getByRole('button', { name: 'Record and choose a lens' }).click();
+  await page.waitForURL('**/lens');
+}
+
+/** Turns the drawn mark by dragging it along the lens edge. */
+export async function dragMark(page: Page, eye: 'right' | 'left', toYourLeft: number): Promise<void> {
+  const dial = page.getByTestId(`rotation-eye-${eye}`);
+  await dial.scrollIntoViewIfNeeded();
+  const box = await dial.boundingBox();
+  if (!box) throw new Error('no dial');
+  const scale = box.width / 360;
+  const [cx, cy, radius] = [box.x + 180 * scale, box.y + (150 - 38) * scale, 100 * scale];
+  const at = (degrees: number): [number, number] => [cx - radius * Math.sin((degrees * Math.PI) / 180), cy + radius * Math.cos((degrees * Math.PI) / 180)];
+  await page.mouse.move(...at(0));
+  await page.mouse.down();
+  for (let i = 1; i <= 10; i++) await page.mouse.move(...at((toYourLeft * i) / 10));
+  await page.mouse.up();
+}
+
+export { expect };
