@@ -13,6 +13,8 @@ export function Panel({ open, onClose, title, children, strong = false }: { read
           aria-describedby={undefined}
           onEscapeKeyDown={(event) => (onClose ? undefined : event.preventDefault())}
           onInteractOutside={(event) => event.preventDefault()}
+          // React hands a panel's events to the page it was opened from: its form must not send the page's.
+          onSubmit={(event) => event.stopPropagation()}
         >
           <Dialog.Title className="panel-title">{title}</Dialog.Title>
           {children}

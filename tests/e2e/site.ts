@@ -29,7 +29,7 @@ async function openSite(): Promise<TestSite> {
     },
     now: async () => {
       const [row] = await db.owner<{ ms: number }[]>`select (extract(epoch from now()) * 1000)::float8 + offset_seconds * 1000 as ms from app_clock`;
-      return row?.ms ?? 0;
+      return Math.round(row?.ms ?? 0);
     },
     stop: async () => {
       await site.stop();

@@ -171,6 +171,7 @@ export function LensStep() {
                   row={row}
                   picked={{ right: chosen.right?.family.code === row.family.code ? chosen.right : null, left: chosen.left?.family.code === row.family.code ? chosen.left : null }}
                   lead={leadCode === row.family.code}
+                  asks={{ right: needs.right !== null, left: needs.left !== null }}
                   onChoose={() => choose(row.family.code)}
                   onPower={(e, index) => draft.set(`${e}Power:${row.family.code}`, String(index))}
                   onVariant={(e, key) => draft.set(`${e}Variant:${row.family.code}`, key)}
@@ -208,12 +209,13 @@ interface RowProps {
   readonly row: Candidate;
   readonly picked: Readonly<Record<Eye, Chosen | null>>;
   readonly lead: boolean;
+  readonly asks: Readonly<Record<Eye, boolean>>;
   readonly onChoose: () => void;
   readonly onPower: (eye: Eye, index: number) => void;
   readonly onVariant: (eye: Eye, key: string) => void;
 }
 
-function CandidateRow({ row, picked, lead, onChoose, onPower, onVariant }: RowProps) {
+function CandidateRow({ row, picked, lead, asks, onChoose, onPower, onVariant }: RowProps) {
   const t = useTranslations('lens');
   const { record } = useVisit();
   const eyeWords = useEyeWords();
@@ -221,6 +223,7 @@ function CandidateRow({ row, picked, lead, onChoose, onPower, onVariant }: RowPr
   const isPicked = picked.right !== null || picked.left !== null;
   const cell = (e: Eye) => {
     const lens = picked[e]?.lens ?? row.best[e][0];
+    if (!asks[e]) return null;
     if (!lens) return <span className="label">{t('notMade')}</span>;
     const variant = picked[e]?.variant ?? null;
     const count = inDrawer(record, family.id, lens, variant ?? lens.variants[0] ?? null);
@@ -233,11 +236,11 @@ function CandidateRow({ row, picked, lead, onChoose, onPower, onVariant }: RowPr
         <span className="note">{count > 0 ? t('inDrawer', { count }) : t('notInDrawer')}</span>
       </div>
     );
-    const token = <span className="drop-narrow"><LensToken size={32} ring="unjudged" geometry={family.geometry} rotationLeft={0} axisGiven={toric ? lens.power.axis : null} axisAsked={null} label={t('tokenLabel', { eye: eyeWords.name(e), power: formatRefraction(lens.power) })} /></span>;
+    const token = <span className="drop-mid"><LensToken size={32} ring="unjudged" geometry={family.geometry} rotationLeft={0} axisGiven={toric ? lens.power.axis : null} axisAsked={null} label={t('tokenLabel', { eye: eyeWords.name(e), power: formatRefraction(lens.power) })} /></span>;
     const number = <span className="flex flex-col items-center drop-narrow"><span className="value">{blur}</span><span className="note">{t('blur')}</span></span>;
     return (
       <div className="w-full">
-        <div className={`grid items-center gap-3 w-full ${e === 'right' ? 'grid-cols-[auto_1fr_auto_64px]' : 'grid-cols-[64px_auto_1fr_auto]'}`}>
+        <div className={`grid items-center gap-3 w-full ${e === 'right' ? 'grid-cols-[auto_minmax(0,1fr)_auto_64px] max-wide:grid-cols-[minmax(0,1fr)_auto_64px]' : 'grid-cols-[64px_auto_minmax(0,1fr)_auto] max-wide:grid-cols-[64px_auto_minmax(0,1fr)]'}`}>
           {e === 'right' ? <>{token}{text}{number}{bar}</> : <>{bar}{number}{text}{token}</>}
         </div>
         {picked[e] && lead ? <Choices row={row} eye={e} picked={picked[e]} onPower={onPower} onVariant={onVariant} /> : null}
