@@ -16,8 +16,10 @@ export function Frame({ rail, strip, index, children, margin, bar, marginWords }
     <div className="frame" data-margin={margin ? true : undefined}>
       {rail}
       <div className="frame-page">
-        <header className="frame-strip">{strip}</header>
-        {index}
+        <div className="frame-head">
+          <header className="frame-strip">{strip}</header>
+          {index}
+        </div>
         <div className="frame-body">
           <main className="frame-main">{children}</main>
           {margin ? (

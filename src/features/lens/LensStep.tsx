@@ -229,7 +229,7 @@ function CandidateRow({ row, picked, lead, asks, onChoose, onPower, onVariant }:
     const count = inDrawer(record, family.id, lens, variant ?? lens.variants[0] ?? null);
     const toric = lens.power.cylinder !== 0;
     const blur = picked[e] ? <Figure id={`blur-${e}`} label={t('blurLabel', { blur: lens.blur.toFixed(2) })}>{lens.blur.toFixed(2)}</Figure> : <span>{lens.blur.toFixed(2)}</span>;
-    const bar = <BlurBar blur={lens.blur} eye={e} />;
+    const bar = <span className="drop-mid"><BlurBar blur={lens.blur} eye={e} /></span>;
     const text = (
       <div className={`flex flex-col ${e === 'right' ? 'items-end' : 'items-start'} min-w-0`}>
         <span className={isPicked ? 'power' : 'value'}>{formatRefraction(lens.power)}</span>
@@ -240,7 +240,7 @@ function CandidateRow({ row, picked, lead, asks, onChoose, onPower, onVariant }:
     const number = <span className="flex flex-col items-center drop-narrow"><span className="value">{blur}</span><span className="note">{t('blur')}</span></span>;
     return (
       <div className="w-full">
-        <div className={`grid items-center gap-3 w-full ${e === 'right' ? 'grid-cols-[auto_minmax(0,1fr)_auto_64px] max-wide:grid-cols-[minmax(0,1fr)_auto_64px]' : 'grid-cols-[64px_auto_minmax(0,1fr)_auto] max-wide:grid-cols-[64px_auto_minmax(0,1fr)]'}`}>
+        <div className={`grid items-center gap-3 w-full ${e === 'right' ? 'grid-cols-[auto_minmax(0,1fr)_auto_64px] max-wide:grid-cols-[minmax(0,1fr)_auto]' : 'grid-cols-[64px_auto_minmax(0,1fr)_auto] max-wide:grid-cols-[auto_minmax(0,1fr)]'}`}>
           {e === 'right' ? <>{token}{text}{number}{bar}</> : <>{bar}{number}{text}{token}</>}
         </div>
         {picked[e] && lead ? <Choices row={row} eye={e} picked={picked[e]} onPower={onPower} onVariant={onVariant} /> : null}
@@ -277,7 +277,7 @@ function Choices({ row, eye, picked, onPower, onVariant }: { readonly row: Candi
   const eyeWords = useEyeWords();
   return (
     <div className={`flex flex-wrap gap-3 mt-2 ${eye === 'right' ? 'justify-end' : ''}`}>
-      <label className="note">
+      <label className="note max-w-full">
         {t('powerChoice')}{' '}
         <select className="choice" aria-label={t('powerChoiceLabel', { eye: eyeWords.name(eye) })} value={row.best[eye].indexOf(picked.lens)} onChange={(event) => onPower(eye, Number(event.target.value))}>
           {row.best[eye].map((lens, index) => (

@@ -184,8 +184,8 @@ function Topic({ topic, view, running }: { readonly topic: string; readonly view
       <span className="flex-1">
         <span className="font-[620]">{name}</span>
         <span className="block label">{t(`topic.${topic as 'noWater'}.say`)}</span>
-        {said && chain && running ? <Correctable kind="lessonTopic" chain={chain} show={() => name} typed={null} /> : null}
       </span>
+      {said && chain && running ? <Correctable kind="lessonTopic" chain={chain} show={() => name} typed={null} /> : null}
     </li>
   );
 }
