@@ -45,19 +45,19 @@ export const test = base.extend<object, { file: string; site: TestSite }>({
   // Each file names itself, which gives it a worker, and so a site, of its own.
   file: ['', { option: true, scope: 'worker' }],
   site: [
-    async ({ file }, use) => {
+    async ({ file }, hand) => {
       if (file === '') throw new Error('test.use({ file: … }) is missing');
       const site = await openSite();
-      await use(site);
+      await hand(site);
       await site.stop();
     },
     { scope: 'worker', timeout: 120_000 },
   ],
-  baseURL: async ({ site }, use) => use(site.url),
-  page: async ({ page, site }, use) => {
+  baseURL: async ({ site }, hand) => hand(site.url),
+  page: async ({ page, site }, hand) => {
     await page.clock.install({ time: await site.now() });
     watch(page);
-    await use(page);
+    await hand(page);
     expect(COMPLAINTS.splice(0), 'console complaints').toEqual([]);
   },
 });
