@@ -71,8 +71,8 @@ try {
   });
   const appUrl = await openAppLogin(owner, url);
   console.log(`\n${practice.name} is set up. The admin adds everybody else under People.`);
-  console.log('Start the web server and the jobs with this (it is a secret: keep it out of files that are shared):');
-  console.log(`  KEENFIT_MODE=production KEENFIT_DATABASE_URL=${appUrl}`);
+  console.log('Start the web server and the jobs with this (it holds a secret: keep it out of files that are shared):');
+  console.log(`  KEENFIT_DATABASE_URL=${appUrl} npm run serve`);
 } catch (cause) {
   console.error(`\nKeen Fit: ${cause instanceof Error ? cause.message : String(cause)}`);
   process.exitCode = 1;

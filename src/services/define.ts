@@ -49,6 +49,8 @@ export interface Service<Shape extends z.ZodType, Output> {
   readonly name: string;
   readonly right: Right;
   readonly input: Shape;
+  /** False for what touches no record: autosaved typing, lights, a sign of life. */
+  readonly audited?: false;
   /** What the deed was about, for the audit; null for lists. */
   readonly about: (input: z.output<Shape>, output: Output) => Audited | null;
   readonly run: (context: Context, input: z.output<Shape>) => Promise<Result<Output>>;
@@ -93,6 +95,7 @@ export async function perform<Shape extends z.ZodType, Output>(
       };
       const result = await service.run(context, read.data);
       if (!result.ok) throw new Rollback(result.error);
+      if (service.audited === false) return result;
       const about = service.about(read.data, result.value);
       await insertAudit(tx, {
         id: context.newId(),

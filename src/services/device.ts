@@ -2,19 +2,30 @@ import 'server-only';
 import { setClockSetting } from '../db/clockSetting';
 import { upsertDevice } from '../db/practices';
 import { ok, ruleBroken } from '../lib/outcome';
-import { clockForm, lightsForm } from '../schema/forms';
+import { clockForm, emptyForm, lightsForm } from '../schema/forms';
 import { defineService } from './define';
 
 /** Lights belong to the device in the room, not to the person. */
 export const setLights = defineService({
   name: 'setLights',
   right: 'read',
+  audited: false,
   input: lightsForm,
   about: () => null,
   run: async (context, form) => {
     await upsertDevice(context.tx, { id: form.deviceId, practiceId: context.caller.practiceId, lights: form.lights, at: context.now });
     return ok({ lights: form.lights });
   },
+});
+
+/** A sign of life while somebody reads without pressing anything: the session goes on. */
+export const stillHere = defineService({
+  name: 'stillHere',
+  right: 'read',
+  input: emptyForm,
+  audited: false,
+  about: () => null,
+  run: (context) => Promise.resolve(ok({ now: context.now })),
 });
 
 /** Sets the clock of a demo or a test; refused where real work is done. */

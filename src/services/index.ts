@@ -1,6 +1,6 @@
 import 'server-only';
 import { correct, swapEyes, undo } from './corrections';
-import { setClock, setLights } from './device';
+import { setClock, setLights, stillHere } from './device';
 import { handOver } from './handOver';
 import { confirmLens, putOnTrials, recordBroughtIn, takeOff } from './lensesOn';
 import { recordOnEye, recordRefraction } from './measure';
@@ -20,7 +20,7 @@ export const SERVICES = {
   startLesson, recordAttempt, recordTopic, signOffLesson, handOver,
   placeOrder, hastenOrder,
   readStaff, addStaff, endStaff, resetPassword,
-  setLights, setClock,
+  setLights, stillHere, setClock,
 } as const;
 export type ServiceName = keyof typeof SERVICES;
 export const isServiceName = (name: string): name is ServiceName => Object.hasOwn(SERVICES, name);

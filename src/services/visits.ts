@@ -68,6 +68,7 @@ export const readVisit = defineService({
 export const saveDraft = defineService({
   name: 'saveDraft',
   right: 'wearers',
+  audited: false,
   input: draftForm,
   about: () => null,
   run: async (context, form) => {

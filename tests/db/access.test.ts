@@ -62,15 +62,16 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   endStaff: () => ({ personId: ids.staffId, version: 99 }),
   resetPassword: () => ({ personId: ids.staffId, password: 'plain-sight-again' }),
   setLights: () => ({ deviceId: randomUUID(), lights: 'down' }),
+  stillHere: () => ({}),
   setClock: () => ({ frozenAt: null, offsetSeconds: 0 }),
 };
 const names = Object.keys(SERVICES) as ServiceName[];
 /** Use cases that name no record: another practice may do them, for itself. */
-const FOR_ITSELF: readonly ServiceName[] = ['readToday', 'searchWearers', 'createWearer', 'readStaff', 'addStaff', 'setLights', 'setClock'];
+const FOR_ITSELF: readonly ServiceName[] = ['readToday', 'searchWearers', 'createWearer', 'readStaff', 'addStaff', 'setLights', 'stillHere', 'setClock'];
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(32);
+    expect(names).toHaveLength(33);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

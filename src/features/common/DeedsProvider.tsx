@@ -66,7 +66,7 @@ export function DeedsProvider({ house, children }: { readonly house: House; read
     }
   }, []);
 
-  useIdle(house.settings.idleMinutes, wait === null, () => setWait({ why: 'idle', resolve: () => undefined }));
+  useIdle(house.settings.idleMinutes, wait === null, () => setWait({ why: 'idle', resolve: () => undefined }), () => void quietly('stillHere', {}));
 
   const value = useMemo((): Deeds => ({ perform, quietly, house, now: () => Date.now() + offset.current }), [perform, quietly, house]);
   return (
@@ -89,22 +89,32 @@ export function DeedsProvider({ house, children }: { readonly house: House; read
   );
 }
 
-/** Locks after some minutes without a touch. The page stays as it is under the veil. */
-function useIdle(minutes: number, active: boolean, onIdle: () => void): void {
-  const callback = useRef(onIdle);
+const SIGN_OF_LIFE_MS = 120_000;
+
+/**
+ * Locks after some minutes without a touch; the page stays as it is under the veil. Somebody who only reads and
+ * moves the mouse keeps the session alive.
+ */
+function useIdle(minutes: number, active: boolean, onIdle: () => void, onLife: () => void): void {
+  const callback = useRef({ onIdle, onLife });
   useEffect(() => {
-    callback.current = onIdle;
+    callback.current = { onIdle, onLife };
   });
   useEffect(() => {
     if (!active) return undefined;
     let last = Date.now();
+    let said = last;
     const touch = (): void => {
       last = Date.now();
     };
     const events = ['pointerdown', 'pointermove', 'keydown', 'wheel'] as const;
     for (const event of events) window.addEventListener(event, touch, { passive: true });
     const timer = setInterval(() => {
-      if (Date.now() - last >= minutes * 60_000) callback.current();
+      if (Date.now() - last >= minutes * 60_000) callback.current.onIdle();
+      else if (last > said && Date.now() - said >= SIGN_OF_LIFE_MS) {
+        said = Date.now();
+        callback.current.onLife();
+      }
     }, 5000);
     return () => {
       clearInterval(timer);

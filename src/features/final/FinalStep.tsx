@@ -9,7 +9,9 @@ import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { KeyCap, Stated } from '@/ui/marks';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
+import { useBlurWorking } from '../common/blurWorking';
 import { problemAt, useProblemWords } from '../common/words';
+import { Figure, OpenWorking, WorkingProvider } from '../common/Working';
 import { DraftLine } from '../common/visit/DraftLine';
 import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
@@ -21,6 +23,7 @@ import { toPrescribe, variantKey } from './model';
 export function FinalStep() {
   const t = useTranslations('final');
   const words = useProblemWords();
+  const blurWorking = useBlurWorking();
   const eyeWords = useEyeWords();
   const router = useRouter();
   const { record, eye, run, busy, problem } = useVisit();
@@ -89,7 +92,7 @@ export function FinalStep() {
     return (
       <>
         <span className="power-read" data-testid={`prescribed-${e}`}>{formatRefraction(plan.lens.power)}</span>
-        <span className="label">{plan.family?.name} · {t('blurLeft', { blur: plan.lens.blur.toFixed(2) })}</span>
+        <span className="label">{plan.family?.name} · <Figure id={`blur-${e}`}>{t('blurLeft', { blur: plan.lens.blur.toFixed(2) })}</Figure></span>
         <span className={`flex gap-3 flex-wrap items-center ${e === 'right' ? 'justify-end' : ''}`}>
           <select className="choice" aria-label={t('powerLabel', { eye: eyeWords.name(e) })} value={plan.offers.indexOf(plan.lens)} onChange={(event) => draft.set(`${e}Power`, event.target.value)}>
             {plan.offers.map((o, i) => <option key={i} value={i}>{t('offer', { power: formatRefraction(o.power), blur: o.blur.toFixed(2) })}</option>)}
@@ -140,10 +143,16 @@ export function FinalStep() {
     const p = problemAt(problem, path);
     return p ? words(p.code, p.data) : null;
   };
+  const blocks = EYES.flatMap((e) => {
+    const { lens } = plans[e];
+    const { order } = eye(e).verdict;
+    return lens && order ? [blurWorking(`blur-${e}`, eyeWords.short(e), order, lens)] : [];
+  });
   return (
+    <WorkingProvider ids={showSigned ? [] : blocks.map((b) => b.id)} initial={null}>
     <VisitFrame
       step="final"
-      keys={<span><KeyCap>{'Ctrl ⏎'}</KeyCap> {t('keySign')}</span>}
+      keys={<><span><KeyCap>{'Ctrl ⏎'}</KeyCap> {t('keySign')}</span><span><KeyCap>{'W'}</KeyCap> {t('keyWorking')}</span></>}
       margin={
         showSigned ? (
           <>
@@ -172,6 +181,7 @@ export function FinalStep() {
               <li>{t('does3')}</li>
               <li>{t('does4')}</li>
             </ol>
+            <OpenWorking blocks={blocks} />
           </>
         )
       }
@@ -249,5 +259,6 @@ export function FinalStep() {
       )}
       <DraftLine draft={draft} />
     </VisitFrame>
+    </WorkingProvider>
   );
 }

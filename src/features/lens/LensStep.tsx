@@ -3,12 +3,13 @@ import { useRouter } from 'next/navigation';
 import { useMemo, type KeyboardEvent } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
-import { EYES, formatPower, formatRefraction, toPowerVector, type Eye } from '@/core';
+import { EYES, formatRefraction, type Eye } from '@/core';
 import { formatMoney } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { KeyCap, Stated } from '@/ui/marks';
 import { LensToken } from '@/ui/LensToken';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
+import { useBlurWorking } from '../common/blurWorking';
 import { useProblemWords, problemAt } from '../common/words';
 import { Figure, OpenWorking, WorkingProvider, type WorkingBlock } from '../common/Working';
 import { DraftLine } from '../common/visit/DraftLine';
@@ -26,6 +27,7 @@ const LINE_D = 0.25;
 export function LensStep() {
   const t = useTranslations('lens');
   const words = useProblemWords();
+  const blurWorking = useBlurWorking();
   const eyeWords = useEyeWords();
   const router = useRouter();
   const { record, eye, run, busy, problem, lensPower } = useVisit();
@@ -79,23 +81,7 @@ export function LensStep() {
     const c = chosen[e];
     const need = needs[e];
     if (!c || !need) return [];
-    const [n, l] = [toPowerVector(need), toPowerVector(c.lens.power)];
-    return [
-      {
-        id: `blur-${e}`,
-        title: t('workingTitle', { eye: eyeWords.short(e) }),
-        lines: [
-          { what: t('workingNeed'), comes: formatRefraction(need) },
-          { what: t('workingLens'), comes: formatRefraction(c.lens.power) },
-          { what: 'M', comes: `${formatPower(n.m, 3)} − (${formatPower(l.m, 3)}) = ${formatPower(n.m - l.m, 3)}` },
-          { what: 'J0', comes: `${formatPower(n.j0, 3)} − (${formatPower(l.j0, 3)}) = ${formatPower(n.j0 - l.j0, 3)}` },
-          { what: 'J45', comes: `${formatPower(n.j45, 3)} − (${formatPower(l.j45, 3)}) = ${formatPower(n.j45 - l.j45, 3)}` },
-          { what: t('workingBlur'), comes: `${c.lens.blur.toFixed(2)} D`, strong: true },
-          { what: t('workingCylinder'), comes: `${Math.abs(c.lens.residual.cylinder).toFixed(2)} D` },
-        ],
-        foot: t('workingFoot'),
-      },
-    ];
+    return [blurWorking(`blur-${e}`, eyeWords.short(e), need, c.lens)];
   });
   const none = EYES.every((e) => needs[e] === null);
   const blocked = EYES.some((e) => eye(e).verdict.routes?.agree === false);

@@ -9,6 +9,7 @@ import { KeyCap, Stated, StateMark } from '@/ui/marks';
 import { RotationEye } from '@/ui/RotationEye';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { powerReady, PowerField } from '../common/PowerField';
+import { useBlurWorking } from '../common/blurWorking';
 import { problemAt, useProblemWords } from '../common/words';
 import { Figure, OpenWorking, WorkingProvider, type WorkingBlock } from '../common/Working';
 import { Correctable, SwapEyes } from '../common/visit/Correct';
@@ -20,7 +21,7 @@ import { useVisit } from '../common/visit/VisitProvider';
 import { BroughtIn } from './BroughtIn';
 import { LensOn } from './LensOn';
 import { hasReading, liveEye, turnText } from './model';
-import { routesWorking, type RouteWords } from './working';
+import { expectedWorking, routesWorking, type RouteWords } from './working';
 
 const FITS = ['loose', 'fits', 'tight'] as const;
 const HANDS = ['drag', 'keys'] as const;
@@ -29,6 +30,7 @@ const HANDS = ['drag', 'keys'] as const;
 export function OnEyeStep() {
   const t = useTranslations('onEye');
   const words = useProblemWords();
+  const blurWorking = useBlurWorking();
   const eyeWords = useEyeWords();
   const router = useRouter();
   const { record, eye, run, busy, problem } = useVisit();
@@ -105,7 +107,18 @@ export function OnEyeStep() {
     const rec = live[e].state.overRefraction?.current;
     return read.ok ? { power: read.value, vertexMm } : rec ? { power: powerOf(rec), vertexMm: rec.vertexMm } : null;
   };
-  const blocks = EYES.map((e) => routesWorking(`routes-${e}`, live[e], overOf(e), routeWords(e))).filter((b): b is WorkingBlock => b !== null);
+  const blocks = EYES.flatMap((e) => {
+    const { verdict, made, state, lens, turn } = live[e];
+    return [
+      routesWorking(`routes-${e}`, live[e], overOf(e), routeWords(e)),
+      made && verdict.order ? blurWorking(`blur-${e}`, eyeWords.short(e), verdict.order, made) : null,
+      state.refraction && lens && verdict.fromRefraction && verdict.expectedOverRefraction
+        ? expectedWorking(`expected-${e}`, { need: verdict.fromRefraction, lens: { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }, turn, expected: verdict.expectedOverRefraction, vertexMm: overOf(e)?.vertexMm ?? state.refraction.current.vertexMm }, {
+            title: t('expectedTitle', { eye: eyeWords.short(e) }), need: t('workingNeed'), lies: t('expectedLies'), left: t('expectedLeft'), atFrame: t('expectedAtFrame'), foot: t('workingFoot'),
+          })
+        : null,
+    ].filter((b): b is WorkingBlock => b !== null);
+  });
 
   const drawing = (e: Eye) =>
     live[e].state.onEye ? (
@@ -197,7 +210,7 @@ export function OnEyeStep() {
   };
   const agreeRow = (e: Eye) => {
     const { routes, expectedOverRefraction } = live[e].verdict;
-    if (!routes) return expectedOverRefraction ? <span className="label">{t('expected', { power: formatRefraction(expectedOverRefraction) })}</span> : <span className="label">{t('oneRoute')}</span>;
+    if (!routes) return expectedOverRefraction ? <span className="label">{t('expected')} <Figure id={`expected-${e}`}>{formatRefraction(expectedOverRefraction)}</Figure></span> : <span className="label">{t('oneRoute')}</span>;
     return (
       <span data-testid={`routes-${e}`}>
         {routes.agree ? <Stated state="ok">{t('agree', { gap: routes.gap.toFixed(2) })}</Stated> : <Stated state="stop">{t('disagree', { gap: routes.gap.toFixed(2), gate: routes.gate.toFixed(2) })}</Stated>}
@@ -215,7 +228,7 @@ export function OnEyeStep() {
           <span className="label">{!live[e].turnKnown && hasMark(e) ? t('axisUnread', { axis: formatAxis(need.axis) }) : turn === 0 ? t('axisKept', { axis: formatAxis(need.axis) }) : turn > 0 ? t('axisLeft', { axis: formatAxis(need.axis), turn, order: formatAxis(verdict.order.axis) }) : t('axisRight', { axis: formatAxis(need.axis), turn: -turn, order: formatAxis(verdict.order.axis) })}</span>
         ) : null}
         {made ? <span className="power">{formatRefraction(made.power)}</span> : <span className="power">{formatRefraction(verdict.order)}</span>}
-        {made ? <span className="note">{t('madeBlur', { blur: made.blur.toFixed(2) })}</span> : <span className="note">{t('noFamily')}</span>}
+        {made ? <span className="note">{t('madeBlur')} <Figure id={`blur-${e}`}>{t('blurFigure', { blur: made.blur.toFixed(2) })}</Figure></span> : <span className="note">{t('noFamily')}</span>}
       </span>
     );
   };
@@ -276,6 +289,7 @@ export function OnEyeStep() {
                   <span className="flex flex-col items-center gap-1">
                     <label htmlFor="over-vertex">{t('vertex')}</label>
                     <input id="over-vertex" className="input input-mono w-20! h-8! text-center text-ink" value={vertexText} onChange={(event) => draft.set('vertex', event.target.value)} inputMode="decimal" aria-invalid={!vertexFine || undefined} />
+                    {EYES.every((e) => live[e].state.overRefraction) ? <SwapEyes kind="overRefraction" /> : null}
                     {!vertexFine ? <span>{words('vertexMmOutOfRange', { value: vertexText, min: LIMITS.vertexMm.min, max: LIMITS.vertexMm.max })}</span> : null}
                   </span>
                 }

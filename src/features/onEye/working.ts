@@ -1,4 +1,4 @@
-import { addPowers, formatAxis, formatPower, formatRefraction, powerOnEye, toCornealPlane, toPowerVector, powerOf, type Refraction } from '@/core';
+import { addPowers, fromPowerVector, subtractVectors, formatAxis, formatPower, formatRefraction, powerOnEye, toCornealPlane, toPowerVector, powerOf, type Refraction } from '@/core';
 import type { WorkingBlock } from '../common/Working';
 import type { LiveEye } from './model';
 
@@ -49,4 +49,34 @@ export function routesWorking(id: string, live: LiveEye, over: { power: Refracti
     if (live.made) lines.push({ what: words.made, comes: formatRefraction(live.made.power), strong: true });
   }
   return { id, title: words.title, lines, foot: words.foot };
+}
+
+export interface ExpectedWords {
+  readonly title: string;
+  readonly need: string;
+  readonly lies: string;
+  readonly left: string;
+  readonly atFrame: string;
+  readonly foot: string;
+}
+
+/** Which over-refraction the glasses predict through this lens as it lies. */
+export function expectedWorking(
+  id: string,
+  eye: { readonly need: Refraction; readonly lens: Refraction; readonly turn: number; readonly expected: Refraction; readonly vertexMm: number },
+  words: ExpectedWords,
+): WorkingBlock {
+  const lying = powerOnEye(eye.lens, eye.turn);
+  const left = fromPowerVector(subtractVectors(toPowerVector(eye.need), toPowerVector(lying)));
+  return {
+    id,
+    title: words.title,
+    lines: [
+      { what: words.need, comes: formatRefraction(eye.need) },
+      { what: words.lies, comes: formatRefraction(lying) },
+      { what: words.left, comes: formatRefraction(left) },
+      { what: `${words.atFrame} ${eye.vertexMm} mm`, comes: formatRefraction(eye.expected), strong: true },
+    ],
+    foot: words.foot,
+  };
 }

@@ -28,7 +28,7 @@ export function SupplyStep() {
   const words = useProblemWords();
   const eyeWords = useEyeWords();
   const router = useRouter();
-  const { record, run, busy, problem, reload } = useVisit();
+  const { record, run, busy, problem, refresh } = useVisit();
   const { perform, house } = useDeeds();
   const draft = useDraft('supply');
   const form = useRef<HTMLFormElement>(null);
@@ -43,9 +43,9 @@ export function SupplyStep() {
 
   useEffect(() => {
     if (!waiting) return undefined;
-    const timer = setInterval(() => void reload(), 1500);
+    const timer = setInterval(() => void refresh(), 1500);
     return () => clearInterval(timer);
-  }, [waiting, reload]);
+  }, [waiting, refresh]);
 
   const typed = (e: Eye): number | null => {
     const text = draft.body[`${e}Packs`];
@@ -92,6 +92,18 @@ export function SupplyStep() {
         foot: s.lens.modality === 'daily' ? t('workingFootDaily') : t('workingFoot'),
       },
     ];
+  });
+
+  blocks.push({
+    id: 'cost',
+    title: t('costTitle'),
+    lines: [
+      ...EYES.flatMap((e) => {
+        const s = supplies[e];
+        return s && Number.isFinite(s.packs) ? [{ what: t('costLine', { eye: eyeWords.short(e), packs: s.packs, price: formatMoney(s.packPriceMinor, practice.currency) }), comes: formatMoney(s.packs * s.packPriceMinor, practice.currency) }] : [];
+      }),
+      { what: t('cost'), comes: formatMoney(total, practice.currency), strong: true },
+    ],
   });
 
   const packsField = (e: Eye) => {
@@ -169,7 +181,7 @@ export function SupplyStep() {
               <SpineRow label={t('runway')} note={t('runwayNote')} right={dates('right')} left={dates('left')} />
               <SpineRow label={t('runOut')} note={t('lastDay')} right={runOut('right')} left={runOut('left')} />
               <SpineRow label={t('reorderBy')} note={t('reorderNote', { margin: settings.reorderMarginDays })} right={reorder('right')} left={reorder('left')} />
-              <SpineRow label={t('cost')} right={<span />} left={<span className="value">{formatMoney(total, practice.currency)}</span>} />
+              <SpineRow label={t('cost')} right={<span />} left={<Figure id="cost"><span className="value">{formatMoney(total, practice.currency)}</span></Figure>} />
             </Spine>
             {problem?.kind === 'invalid' && problemAt(problem, 'rightPacks')?.code === 'packsRequired' ? <p className="problem px-6 py-2"><StateMark state="stop" />{words('packsRequired')}</p> : null}
             {!mayOrder && !order ? <p className="px-6 py-2"><Stated state="watch">{t('onlyCoordinator')}</Stated></p> : null}

@@ -55,7 +55,7 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
         <span data-testid={`handed-${e}`} className={`flex flex-col ${e === 'right' ? 'items-end' : 'items-start'}`}>
           <Stated state="ok">{lens ? `${lens.familyName} ${formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg })}` : ''}</Stated>
           <span className="label">{t('lotLine', { lot: fact.current.lot, day: formatDay(fact.current.expiresOn) })}</span>
-          <Correctable kind="handOver" chain={fact} show={(row) => t('lotLine', { lot: row.lot, day: formatDay(row.expiresOn) })} typed={null} />
+          <Correctable kind="handOver" chain={fact} show={(row) => t('lotLine', { lot: row.lot, day: formatDay(row.expiresOn) })} typed="box" textOf={(row) => row.lot} expiryOf={(row) => formatDay(row.expiresOn)} />
         </span>
       );
     }

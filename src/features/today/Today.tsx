@@ -32,7 +32,7 @@ export function Today({ rows }: { readonly rows: readonly TodayRow[] }) {
     if (done?.ok) router.push(`/visits/${done.value.visitId}/power`);
     else if (done) setProblem(done.error);
   };
-  const next = rows.find((row) => row.visitId === null && row.state === 'booked');
+  const next = rows.find((row) => row.visitOpen) ?? rows.find((row) => row.visitId === null && row.state === 'booked');
   return (
     <Frame
       rail={<Rail place="today" />}
@@ -67,7 +67,7 @@ export function Today({ rows }: { readonly rows: readonly TodayRow[] }) {
                 <td>{row.visitOpen ? <Stated state="watch">{t('openNow')}</Stated> : row.visitId ? <Stated state="ok">{t('closed')}</Stated> : <span className="label">{t('booked')}</span>}</td>
                 <td className="text-right">
                   {row.visitId ? (
-                    <Button onClick={() => router.push(`/visits/${row.visitId}/power`)}>{row.visitOpen ? t('goOn') : t('look')}</Button>
+                    <Button look={row === next ? 'act' : 'plain'} onClick={() => router.push(`/visits/${row.visitId}/power`)}>{row.visitOpen ? t('goOn') : t('look')}</Button>
                   ) : mayOpen ? (
                     <Button look={row === next ? 'act' : 'plain'} onClick={() => void open(row)}>{t('begin')}</Button>
                   ) : null}

@@ -20,13 +20,14 @@ export interface CorrectableProps<Row extends Fact> {
   /** The value in words, for any row of the chain. */
   readonly show: (row: Row) => ReactNode;
   /** What the new value is typed as; null when it can only be taken back. */
-  readonly typed: 'power' | 'rotation' | 'fit' | null;
+  readonly typed: 'power' | 'rotation' | 'fit' | 'box' | null;
   readonly textOf?: (row: Row) => string;
   readonly vertexOf?: (row: Row) => number;
+  readonly expiryOf?: (row: Row) => string;
 }
 
 /** A recorded value with everything it once said, struck, and the way to correct it. */
-export function Correctable<Row extends Fact>({ kind, chain, show, typed, textOf, vertexOf }: CorrectableProps<Row>) {
+export function Correctable<Row extends Fact>({ kind, chain, show, typed, textOf, vertexOf, expiryOf }: CorrectableProps<Row>) {
   const t = useTranslations('correct');
   const { record } = useVisit();
   const [open, setOpen] = useState(false);
@@ -46,13 +47,13 @@ export function Correctable<Row extends Fact>({ kind, chain, show, typed, textOf
         </button>
       ) : null}
       {open && chain.current ? (
-        <CorrectPanel kind={kind} row={chain.current} typed={typed} text={textOf?.(chain.current) ?? ''} vertex={vertexOf?.(chain.current) ?? 12} onClose={() => setOpen(false)} />
+        <CorrectPanel kind={kind} row={chain.current} typed={typed} text={textOf?.(chain.current) ?? ''} vertex={vertexOf?.(chain.current) ?? 12} expires={expiryOf?.(chain.current) ?? ''} onClose={() => setOpen(false)} />
       ) : null}
     </>
   );
 }
 
-function CorrectPanel({ kind, row, typed, text: before, vertex, onClose }: { readonly kind: Kind; readonly row: Appended & { readonly eye: Eye | null }; readonly typed: CorrectableProps<Fact>['typed']; readonly text: string; readonly vertex: number; readonly onClose: () => void }) {
+function CorrectPanel({ kind, row, typed, text: before, vertex, expires, onClose }: { readonly kind: Kind; readonly row: Appended & { readonly eye: Eye | null }; readonly typed: CorrectableProps<Fact>['typed']; readonly text: string; readonly vertex: number; readonly expires: string; readonly onClose: () => void }) {
   const t = useTranslations('correct');
   const words = useProblemWords();
   const refusal = useRefusalWords();
@@ -60,6 +61,7 @@ function CorrectPanel({ kind, row, typed, text: before, vertex, onClose }: { rea
   const [text, setText] = useState(before);
   const [kept, setKept] = useState<string | null>(null);
   const [vertexText, setVertexText] = useState(String(vertex));
+  const [expiry, setExpiry] = useState(expires);
   const [reason, setReason] = useState('');
   const [back, setBack] = useState(false);
   const [asked, setAsked] = useState(false);
@@ -77,6 +79,7 @@ function CorrectPanel({ kind, row, typed, text: before, vertex, onClose }: { rea
       power: { text, vertexMm: Number(vertexText.replace(',', '.')) },
       rotation: { rotationLeft: rotation.ok ? rotation.value : 0 },
       fit: { verdict: text },
+      box: { lot: text, expiresOn: expiry },
     };
     const value = back || typed === null ? null : newValue[typed];
     const backInDrawer = kind === 'lensOnEye' ? { backInDrawer: back } : {};
@@ -86,6 +89,10 @@ function CorrectPanel({ kind, row, typed, text: before, vertex, onClose }: { rea
   };
   const at = (...path: string[]) => problemAt(problem, ...path);
   const reasonProblem = at('reason');
+  const boxProblem = (field: string): string | null => {
+    const p = at('value', field);
+    return p ? words(p.code, p.data) : null;
+  };
   const vertexProblem = at('value', 'vertexMm');
   const rotationProblem = asked && !back && !rotation.ok ? rotation.error : null;
   return (
@@ -103,6 +110,12 @@ function CorrectPanel({ kind, row, typed, text: before, vertex, onClose }: { rea
           </div>
         ) : null}
         {typed === 'rotation' ? <Field label={t('rotation')} value={text} onValue={setText} mono autoFocus disabled={back} problem={rotationProblem ? words(`rotation_${rotationProblem.code}`, rotationProblem.data) : null} hint={t('rotationHint')} /> : null}
+        {typed === 'box' ? (
+          <>
+            <Field label={t('lot')} value={text} onValue={setText} mono autoFocus disabled={back} problem={boxProblem('lot')} />
+            <Field label={t('expires')} value={expiry} onValue={setExpiry} disabled={back} problem={boxProblem('expiresOn')} />
+          </>
+        ) : null}
         {typed === 'fit' ? (
           <div className="segment" role="group" aria-label={t('value')}>
             {(['loose', 'fits', 'tight'] as const).map((word) => (

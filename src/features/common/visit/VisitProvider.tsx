@@ -25,7 +25,8 @@ interface VisitRoom {
   readonly problem: Problem | null;
   /** Does a deed in the visit and reads the record anew. True when it happened. */
   readonly run: <N extends DeedName>(name: N, input: InVisit<N>, done?: string) => Promise<Result<DeedOutput<N>> | null>;
-  readonly reload: () => Promise<void>;
+  /** Looks quietly for what is new; stays as it is while the server is away. */
+  readonly refresh: () => Promise<void>;
   readonly eye: (eye: Eye) => EyeState;
   readonly lensPower: (lensId: string) => Refraction | undefined;
   readonly clearProblem: () => void;
@@ -89,15 +90,18 @@ export function VisitProvider({ initial, children }: { readonly initial: VisitRe
     [perform, record.visit.id, record.visit.version, reload],
   );
 
+  const refresh = useCallback(async (): Promise<void> => {
+    const fresh = await quietly('readVisit', { visitId: initial.visit.id });
+    if (fresh?.ok) setRecord(fresh.value);
+  }, [quietly, initial.visit.id]);
   // Coming back to a page that lay open: what others recorded meanwhile is shown before anything is typed on top.
   useEffect(() => {
     const look = (): void => {
-      if (document.visibilityState !== 'visible' || running.current) return;
-      void quietly('readVisit', { visitId: initial.visit.id }).then((fresh) => (fresh?.ok ? setRecord(fresh.value) : undefined));
+      if (document.visibilityState === 'visible' && !running.current) void refresh();
     };
     document.addEventListener('visibilitychange', look);
     return () => document.removeEventListener('visibilitychange', look);
-  }, [quietly, initial.visit.id]);
+  }, [refresh]);
 
   const lensPower = useCallback(
     (lensId: string): Refraction | undefined => {
@@ -114,8 +118,8 @@ export function VisitProvider({ initial, children }: { readonly initial: VisitRe
     [record.facts, record.house.settings.readerNoiseDegrees, lensPower],
   );
   const room = useMemo(
-    (): VisitRoom => ({ record, busy, problem, run, reload, eye: (eye) => eyes[eye], lensPower, clearProblem: () => setProblem(null) }),
-    [record, busy, problem, run, reload, eyes, lensPower],
+    (): VisitRoom => ({ record, busy, problem, run, refresh, eye: (eye) => eyes[eye], lensPower, clearProblem: () => setProblem(null) }),
+    [record, busy, problem, run, refresh, eyes, lensPower],
   );
   const conflict = problem?.kind === 'conflict' ? problem : null;
   const takeBack = (): void => {

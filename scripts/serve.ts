@@ -1,0 +1,28 @@
+// npm run serve: web server and jobs for a real practice, on the database that `npm run setup` prepared.
+import { ensureBuild } from './lib/build';
+import { startChild, startTypeScript, type Child } from './lib/children';
+import { portNear } from './lib/ports';
+import { join } from 'node:path';
+
+const url = process.env.KEENFIT_DATABASE_URL;
+if (!url) {
+  console.error('Keen Fit: set KEENFIT_DATABASE_URL to the address that npm run setup printed.');
+  process.exit(1);
+}
+ensureBuild('.next');
+const port = await portNear(Number(process.env.PORT ?? 3210));
+const env = { ...(process.env.KEENFIT_SUPPLIER_URL ? { KEENFIT_SUPPLIER_URL: process.env.KEENFIT_SUPPLIER_URL } : {}), KEENFIT_MODE: 'production', KEENFIT_DATABASE_URL: url, KEENFIT_DIST: '.next' };
+const children: Child[] = [
+  await startTypeScript('src/jobs/main.ts', { env, readyWhen: /jobs ready/ }),
+  await startChild([join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-H', '127.0.0.1', '-p', String(port)], { env, readyWhen: /Ready/ }),
+];
+console.log(`Keen Fit is ready at http://127.0.0.1:${port} (put https in front of it for other machines). Ctrl-C stops it.`);
+if (!env.KEENFIT_SUPPLIER_URL) console.log('No KEENFIT_SUPPLIER_URL is set: orders are kept and wait.');
+let stopping = false;
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) {
+  process.on(signal, () => {
+    if (stopping) return;
+    stopping = true;
+    void Promise.all(children.map((child) => child.stop())).then(() => process.exit(0));
+  });
+}
