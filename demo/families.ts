@@ -106,7 +106,7 @@ const sphereDrawer = (code: string, baseCurve: number, diameter: number, from: n
 
 const NEAR_HORIZONTAL = [10, 20, 30, 150, 160, 170, 180];
 export const DEMO_DRAWER: readonly DrawerLens[] = [
-  ...toricDrawer('plover-30-toric', 8.6, 14.2, [-4.5, -4.25, -4, -3.5, -3.25, -3, -2.75, -2.5, -2], [-0.75, -1.25, -1.75], [...NEAR_HORIZONTAL, 80, 90, 100], 2),
+  ...toricDrawer('plover-30-toric', 8.6, 14.2, [-4.5, -4.25, -4, -3.5, -3.25, -3, -2.75, -2.5, -2], [-0.75, -1.25, -1.75], [...NEAR_HORIZONTAL, 80, 90, 100], 4),
   ...toricDrawer('dunlin-1-day-toric', 8.5, 14.2, [-4.25, -4, -3.25, -3, -2.5, -2], [-0.75, -1.25], [10, 20, 90, 160, 170, 180], 4),
   ...toricDrawer('sanderling-14-toric', 8.5, 14.5, [-4.25, -3.25, -3, -2.5], [-0.75, -1.25, -1.75], [10, 20, 90, 170, 180], 2),
   ...sphereDrawer('turnstone-30', 8.4, 14.2, -6, 2, 3),

@@ -5,6 +5,8 @@ import { dirname, join, resolve } from 'node:path';
 import { openOwnDatabase } from './lib/ownDatabase';
 import { postgresBinaries } from './lib/postgresBinaries';
 
+// Nobody else on this machine may read it.
+process.umask(0o077);
 const file = resolve(process.argv[2] ?? join('backups', `keenfit-${new Date().toISOString().replace(/[:.]/g, '-')}.dump`));
 try {
   const database = await openOwnDatabase();

@@ -90,7 +90,7 @@ export function PowerStep() {
   );
   const corneal = (e: Eye) => {
     const s = shown(e);
-    if (!s) return <span className="label">{t('nothingYet')}</span>;
+    if (!s) return <span className="label">{textOf(e).trim() === '' ? t('nothingYet') : t('notReadable')}</span>;
     return (
       <Figure id={`corneal-${e}`}>
         <span className="power-read" data-testid={`corneal-${e}`}>
@@ -187,7 +187,7 @@ export function PowerStep() {
         <form onSubmit={(event) => void submit(event)}>
           <Spine label={t('title')}>
             <SpineHead words={eyeWords.heads} label={t('facing')} />
-            <SpineRow tone="field" chosen label={t('glasses')} note={t('glassesNote')} right={field('right')} left={<div onKeyDown={copy} className="w-full">{field('left')}</div>} />
+            <SpineRow tone="field" chosen label={t('glasses')} note={<>{t('glassesNote')} <span className="font-mono whitespace-nowrap">{t('glassesExample')}</span></>} right={field('right')} left={<div onKeyDown={copy} className="w-full">{field('left')}</div>} />
             <SpineRow
               label={
                 <Field
