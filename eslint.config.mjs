@@ -29,7 +29,9 @@ const elements = Object.keys(ROOMS).map((type) => {
 });
 const policies = Object.entries(ROOMS).flatMap(([type, allowed]) => [
   // A room may always import from itself; one feature never from another.
-  ...(type === 'features' ? [{ from: { element: { type, captured: { feature: '*' } } }, allow: { to: { element: { type, captured: { feature: '{{ from.captured.feature }}' } } } } }] : [{ from: { element: { type } }, allow: { to: { element: { type } } } }]),
+  ...(type === 'features'
+    ? [{ from: { element: { type, captured: { feature: '*' } } }, allow: { to: { element: { type, captured: { feature: '{{ from.captured.feature }}' } } } } }]
+    : [{ from: { element: { type } }, allow: { to: { element: { type } } } }]),
   ...(allowed.length > 0 ? [{ from: { element: { type } }, allow: { to: { element: { types: { anyOf: allowed } } } } }] : []),
 ]);
 
@@ -64,7 +66,13 @@ export default tseslint.config(
     // A unit test may try its room on the demo's lenses.
     files: ['src/**/*.test.ts'],
     rules: {
-      'boundaries/dependencies': ['error', { default: 'disallow', policies: [...policies, { from: { element: { types: { anyOf: Object.keys(ROOMS) } } }, allow: { to: { element: { type: 'demo' } } } }] }],
+      'boundaries/dependencies': [
+        'error',
+        {
+          default: 'disallow',
+          policies: [...policies, { from: { element: { types: { anyOf: Object.keys(ROOMS) } } }, allow: { to: { element: { type: 'demo' } } } }],
+        },
+      ],
     },
   },
   {

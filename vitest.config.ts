@@ -2,14 +2,20 @@ import { defineConfig } from 'vitest/config';
 
 // `server-only` throws outside a server bundle unless this condition is named.
 const conditions = ['react-server', 'node', 'import', 'module', 'default'];
-const common = { resolve: { conditions, alias: { '@': new URL('./src', import.meta.url).pathname } }, ssr: { resolve: { conditions, externalConditions: conditions } } };
+const common = {
+  resolve: { conditions, alias: { '@': new URL('./src', import.meta.url).pathname } },
+  ssr: { resolve: { conditions, externalConditions: conditions } },
+};
 
 export default defineConfig({
   ...common,
   test: {
     projects: [
       { ...common, test: { name: 'unit', include: ['src/**/*.test.ts', 'src/**/*.test.tsx', 'tests/unit/**/*.test.ts'], environment: 'node' } },
-      { ...common, test: { name: 'db', include: ['tests/db/**/*.test.ts'], environment: 'node', fileParallelism: false, testTimeout: 30_000, hookTimeout: 60_000 } },
+      {
+        ...common,
+        test: { name: 'db', include: ['tests/db/**/*.test.ts'], environment: 'node', fileParallelism: false, testTimeout: 30_000, hookTimeout: 60_000 },
+      },
     ],
   },
 });

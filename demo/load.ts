@@ -39,7 +39,14 @@ interface DemoWearer {
 }
 const WEARERS: readonly DemoWearer[] = [
   { name: 'Nessa Quillby', birthDate: '1992-03-14', telephone: '555 0126', occupation: 'ferry deck officer', guardian: null, at: [10, 0, 1, 0, 'firstFit'] },
-  { name: 'Caspian Udell', birthDate: '2011-05-02', telephone: '555 0161', occupation: 'at school', guardian: 'Orla Udell, aunt', at: [10, 15, 2, 2, 'firstFit'] },
+  {
+    name: 'Caspian Udell',
+    birthDate: '2011-05-02',
+    telephone: '555 0161',
+    occupation: 'at school',
+    guardian: 'Orla Udell, aunt',
+    at: [10, 15, 2, 2, 'firstFit'],
+  },
   { name: 'Efua Brandreth', birthDate: '1971-09-30', telephone: '555 0133', occupation: 'choir conductor', guardian: null, at: [11, 0, 0, 1, 'refit'] },
   { name: 'Pia Lindqvarn', birthDate: '1998-12-11', telephone: '555 0149', occupation: 'sail maker', guardian: null, at: [11, 15, 0, 1, 'aftercare'] },
   { name: 'Iola Fenmore', birthDate: '1985-07-07', telephone: '555 0117', occupation: 'baker', guardian: null, at: [11, 30, 1, 0, 'refit'] },
@@ -57,8 +64,15 @@ export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: str
     await insertPractice(
       tx,
       {
-        id: practiceId, name: 'Saltmarsh Eye Care', town: 'Fleetholm Quay', address: '12 Ropewalk, Fleetholm Quay', telephone: '555 0100',
-        emergencyTelephone: '555 0199', timeZone: TIME_ZONE, locale: 'en', currency: 'USD',
+        id: practiceId,
+        name: 'Saltmarsh Eye Care',
+        town: 'Fleetholm Quay',
+        address: '12 Ropewalk, Fleetholm Quay',
+        telephone: '555 0100',
+        emergencyTelephone: '555 0199',
+        timeZone: TIME_ZONE,
+        locale: 'en',
+        currency: 'USD',
       },
       now,
     );
@@ -68,7 +82,15 @@ export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: str
       const id = newId();
       people.push(id);
       await insertPerson(tx, { id, account: person.account, displayName: person.name, passwordHash, at: now });
-      await insertMembership(tx, { id: newId(), practiceId, personId: id, title: person.title, registerNumber: person.register, roles: person.roles, at: addSeconds(now, order) });
+      await insertMembership(tx, {
+        id: newId(),
+        practiceId,
+        personId: id,
+        title: person.title,
+        registerNumber: person.register,
+        roles: person.roles,
+        at: addSeconds(now, order),
+      });
     }
     const rooms: string[] = [];
     for (const [sortOrder, name] of ['Room 1', 'Room 2', 'Teaching table'].entries()) {
@@ -80,7 +102,13 @@ export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: str
     for (const draft of DEMO_FAMILIES) {
       const id = newId();
       families.set(draft.code, id);
-      await insertFamily(tx, practiceId, { stabilisation: null, markLayout: 'none', overnightApproved: false, ...draft, id, version: 1, listed: true }, now, newId);
+      await insertFamily(
+        tx,
+        practiceId,
+        { stabilisation: null, markLayout: 'none', overnightApproved: false, ...draft, id, version: 1, listed: true },
+        now,
+        newId,
+      );
     }
     const today = Temporal.Instant.from(now).toZonedDateTimeISO(TIME_ZONE).toPlainDate();
     for (const [index, [code, sphereD, cylinderD, axisDeg, baseCurveMm, diameterMm, addBand, count]] of DEMO_DRAWER.entries()) {
@@ -100,7 +128,15 @@ export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: str
       const startsAt = today.toZonedDateTime({ timeZone: TIME_ZONE, plainTime: { hour, minute } }).toInstant().toString();
       const chairMinutes = kind === 'lesson' ? 60 : 45;
       await insertAppointment(tx, {
-        id: newId(), practiceId, wearerId: id, roomId: rooms[room] ?? '', staffId: people[person] ?? '', kind, startsAt, chairMinutes, staffMinutes: 20,
+        id: newId(),
+        practiceId,
+        wearerId: id,
+        roomId: rooms[room] ?? '',
+        staffId: people[person] ?? '',
+        kind,
+        startsAt,
+        chairMinutes,
+        staffMinutes: 20,
       });
     }
     return { practiceId };

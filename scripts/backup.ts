@@ -13,7 +13,9 @@ try {
   try {
     mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
     const half = `${file}.part`;
-    const run = spawnSync(join(postgresBinaries(), 'pg_dump'), ['--format=custom', '--no-owner', `--file=${half}`, database.url], { stdio: ['ignore', 'inherit', 'inherit'] });
+    const run = spawnSync(join(postgresBinaries(), 'pg_dump'), ['--format=custom', '--no-owner', `--file=${half}`, database.url], {
+      stdio: ['ignore', 'inherit', 'inherit'],
+    });
     if (run.status !== 0) throw new Error('pg_dump failed; its message stands above. No backup was made.');
     renameSync(half, file);
     console.log(`Backed up to ${file} (${Math.ceil(statSync(file).size / 1024)} kB). It holds people’s health records: keep it locked away.`);

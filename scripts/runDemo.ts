@@ -77,8 +77,15 @@ async function main(): Promise<void> {
   if (!dev && ensureBuild('.next').built) console.log('Application built.');
   const webPort = await portNear(3210);
   site = await startSite({
-    databaseUrl: ready.appUrl, mode: 'demo', distDir: dev ? '.next-dev' : '.next', dev, webPort, demoPassword: DEMO_PASSWORD,
-    supplierFile: join(data, 'supplier.json'), logFile: join(data, 'demo.log'), trustProxy: flags.has('--lan'),
+    databaseUrl: ready.appUrl,
+    mode: 'demo',
+    distDir: dev ? '.next-dev' : '.next',
+    dev,
+    webPort,
+    demoPassword: DEMO_PASSWORD,
+    supplierFile: join(data, 'supplier.json'),
+    logFile: join(data, 'demo.log'),
+    trustProxy: flags.has('--lan'),
   });
   const addresses = [site.url];
   if (flags.has('--lan')) {

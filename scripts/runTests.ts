@@ -53,7 +53,12 @@ function vitestCount(file: string): Count {
 
 async function vitest(project: string, zone: string, env: Readonly<Record<string, string>> = {}): Promise<void> {
   const file = join(reports, `${project}-${zone.replace('/', '-')}.json`);
-  const code = await run(`${project} tests, TZ=${zone}`, bin('vitest'), ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`], { ...env, TZ: zone });
+  const code = await run(
+    `${project} tests, TZ=${zone}`,
+    bin('vitest'),
+    ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`],
+    { ...env, TZ: zone },
+  );
   add(vitestCount(file), code);
 }
 
@@ -61,7 +66,11 @@ async function browser(env: Readonly<Record<string, string>>): Promise<void> {
   console.log('\n── building the application for the browser tests');
   ensureBuild('.next-test');
   const file = join(reports, 'browser.json');
-  const code = await run('browser tests', bin('playwright'), ['test', '--reporter=list,json', ...passOn], { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file, NODE_OPTIONS: '--conditions=react-server' });
+  const code = await run('browser tests', bin('playwright'), ['test', '--reporter=list,json', ...passOn], {
+    ...env,
+    PLAYWRIGHT_JSON_OUTPUT_NAME: file,
+    NODE_OPTIONS: '--conditions=react-server',
+  });
   try {
     const { stats } = JSON.parse(readFileSync(file, 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number } };
     add({ passed: stats.expected, failed: stats.unexpected + stats.flaky }, code);

@@ -23,7 +23,15 @@ ensureBuild('.next');
 const site = await startSite({ databaseUrl: appUrl, mode: 'test', distDir: '.next', demoPassword: DEMO_PASSWORD, supplierToday: TEST_TODAY });
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, timezoneId: 'America/New_York', reducedMotion: 'reduce', baseURL: site.url });
 await page.clock.install({ time: now });
@@ -84,7 +92,11 @@ for (const minutes of [6, 6]) {
 }
 await page.getByLabel('Right eye, where the mark sits').fill('10l');
 await page.getByLabel('Left eye, where the mark sits').fill('0');
-for (const eye of ['Right', 'Left']) await page.getByRole('group', { name: `${eye} eye, fit` }).getByRole('button', { name: 'fits' }).click();
+for (const eye of ['Right', 'Left'])
+  await page
+    .getByRole('group', { name: `${eye} eye, fit` })
+    .getByRole('button', { name: 'fits' })
+    .click();
 await page.getByLabel('Right eye, over-refraction').fill('+0.25 -0.50 x 70');
 await page.getByTestId('need-right').click();
 await page.evaluate(() => window.scrollTo(0, 0));

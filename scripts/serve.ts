@@ -11,7 +11,12 @@ if (!url) {
 }
 ensureBuild('.next');
 const port = await portNear(Number(process.env.PORT ?? 3210));
-const env = { ...(process.env.KEENFIT_SUPPLIER_URL ? { KEENFIT_SUPPLIER_URL: process.env.KEENFIT_SUPPLIER_URL } : {}), KEENFIT_MODE: 'production', KEENFIT_DATABASE_URL: url, KEENFIT_DIST: '.next' };
+const env = {
+  ...(process.env.KEENFIT_SUPPLIER_URL ? { KEENFIT_SUPPLIER_URL: process.env.KEENFIT_SUPPLIER_URL } : {}),
+  KEENFIT_MODE: 'production',
+  KEENFIT_DATABASE_URL: url,
+  KEENFIT_DIST: '.next',
+};
 const children: Child[] = [
   await startTypeScript('src/jobs/main.ts', { env, readyWhen: /jobs ready/ }),
   await startChild([join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-H', '127.0.0.1', '-p', String(port)], { env, readyWhen: /Ready/ }),

@@ -38,10 +38,12 @@ const zone = (text: string): string | null => {
     return 'Not a time zone; for example America/New_York.';
   }
 };
-const field = (name: 'account' | 'password') => (text: string): string | null => {
-  const read = addStaffForm.shape[name].safeParse(text);
-  return read.success ? null : name === 'account' ? '2 to 40 small letters, digits, dots, dashes.' : 'At least ten characters.';
-};
+const field =
+  (name: 'account' | 'password') =>
+  (text: string): string | null => {
+    const read = addStaffForm.shape[name].safeParse(text);
+    return read.success ? null : name === 'account' ? '2 to 40 small letters, digits, dots, dashes.' : 'At least ten characters.';
+  };
 
 const owner = connect(url, { max: 2 });
 try {

@@ -89,11 +89,12 @@ export async function startCluster(dataFolder: string, settings: Readonly<Record
     log_min_messages: 'fatal',
     ...settings,
   };
-  const server = spawn(
-    join(postgresBinaries(), 'postgres'),
-    ['-D', dataFolder, ...Object.entries(options).flatMap(([k, v]) => ['-c', `${k}=${v}`])],
-    { cwd: '/', stdio: ['ignore', 'ignore', 'pipe'], detached: true, ...(user ?? {}) },
-  );
+  const server = spawn(join(postgresBinaries(), 'postgres'), ['-D', dataFolder, ...Object.entries(options).flatMap(([k, v]) => ['-c', `${k}=${v}`])], {
+    cwd: '/',
+    stdio: ['ignore', 'ignore', 'pipe'],
+    detached: true,
+    ...(user ?? {}),
+  });
   let log = '';
   server.stderr?.on('data', (chunk: Buffer) => (log = (log + chunk.toString()).slice(-4000)));
   await untilReady(port, server, () => log);

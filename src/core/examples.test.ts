@@ -10,7 +10,9 @@ interface Example {
 }
 
 function filesOf(folder: string): string[] {
-  return readdirSync(folder, { withFileTypes: true }).flatMap((e) => (e.isDirectory() ? filesOf(join(folder, e.name)) : /(?<!\.test)\.ts$/.test(e.name) ? [join(folder, e.name)] : []));
+  return readdirSync(folder, { withFileTypes: true }).flatMap((e) =>
+    e.isDirectory() ? filesOf(join(folder, e.name)) : /(?<!\.test)\.ts$/.test(e.name) ? [join(folder, e.name)] : [],
+  );
 }
 const examples: Example[] = filesOf(join(process.cwd(), 'src/core')).flatMap((file) =>
   [...readFileSync(file, 'utf8').matchAll(/@example (.+?) → (.+?)(?: \*\/)?$/gm)].map((m) => ({ file, call: m[1] ?? '', comes: m[2] ?? '' })),
@@ -20,8 +22,17 @@ const examples: Example[] = filesOf(join(process.cwd(), 'src/core')).flatMap((fi
 const scope = {
   ...core,
   family: {
-    name: 'tens', geometry: 'toric',
-    blocks: [{ spheres: { from: -6, to: 2, step: 0.25 }, cylinders: [-0.75, -1.25, -1.75], axes: { from: 10, to: 180, step: 10 }, adds: [null], curves: [{ baseCurve: 8.6, diameter: 14.2 }] }],
+    name: 'tens',
+    geometry: 'toric',
+    blocks: [
+      {
+        spheres: { from: -6, to: 2, step: 0.25 },
+        cylinders: [-0.75, -1.25, -1.75],
+        axes: { from: 10, to: 180, step: 10 },
+        adds: [null],
+        curves: [{ baseCurve: 8.6, diameter: 14.2 }],
+      },
+    ],
   },
   need: { sphere: -3.13, cylinder: -1.59, axis: 20 },
   wear: { modality: 'monthly', daysPerWeek: 7 },
@@ -34,7 +45,10 @@ const evaluate = (expression: string): unknown =>
 
 /** Equal to the digits that the comment shows: half a degree for a whole axis, half a unit of the last place else. */
 function same(got: unknown, written: unknown, key = ''): void {
-  if (typeof written === 'number') expect(Math.abs((got as number) - written), `${key} ${String(got)} ≈ ${written}`).toBeLessThan(Number.isInteger(written) ? (key === 'axis' ? 0.5 : 1e-6) : 0.0051);
+  if (typeof written === 'number')
+    expect(Math.abs((got as number) - written), `${key} ${String(got)} ≈ ${written}`).toBeLessThan(
+      Number.isInteger(written) ? (key === 'axis' ? 0.5 : 1e-6) : 0.0051,
+    );
   else if (typeof written === 'object' && written !== null) for (const [k, v] of Object.entries(written)) same((got as Record<string, unknown>)[k], v, k);
   else expect(got).toEqual(written);
 }
@@ -46,11 +60,21 @@ describe('every documented example runs', () => {
   it.each(examples.map((e) => [e.call, e.comes] as const))('%s → %s', (call, comes) => {
     same(evaluate(call), evaluate(comes));
   });
-  it.each(['parseRefraction', 'formatRefraction', 'transpose', 'toPowerVector', 'fromPowerVector', 'blurStrength', 'toCornealPlane', 'toSpectaclePlane', 'nearestLenses', 'compensateAxis', 'powerOnEye', 'resolveOverRefraction'])(
-    '%s is exported and documented with an example',
-    (name) => {
-      expect(core).toHaveProperty(name);
-      expect(examples.some((e) => e.call.startsWith(`${name}(`))).toBe(true);
-    },
-  );
+  it.each([
+    'parseRefraction',
+    'formatRefraction',
+    'transpose',
+    'toPowerVector',
+    'fromPowerVector',
+    'blurStrength',
+    'toCornealPlane',
+    'toSpectaclePlane',
+    'nearestLenses',
+    'compensateAxis',
+    'powerOnEye',
+    'resolveOverRefraction',
+  ])('%s is exported and documented with an example', (name) => {
+    expect(core).toHaveProperty(name);
+    expect(examples.some((e) => e.call.startsWith(`${name}(`))).toBe(true);
+  });
 });

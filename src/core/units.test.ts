@@ -12,22 +12,31 @@ describe('rounding', () => {
     expect(roundToStep(-0.05, 0.1, 'away')).toBe(-0.1);
   });
   it('is never −0, is idempotent, and is within half a step', () => {
-    fc.assert(fc.property(fc.double({ min: -40, max: 40, noNaN: true }), fc.constantFrom(0.25, 0.5, 0.1, 1), fc.constantFrom('plus' as const, 'away' as const), (value, step, ties) => {
-      const rounded = roundToStep(value, step, ties);
-      expect(Object.is(rounded, -0)).toBe(false);
-      expect(roundToStep(rounded, step, ties)).toBe(rounded);
-      expect(Math.abs(rounded - value)).toBeLessThanOrEqual(step / 2 + 1e-6);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: -40, max: 40, noNaN: true }),
+        fc.constantFrom(0.25, 0.5, 0.1, 1),
+        fc.constantFrom('plus' as const, 'away' as const),
+        (value, step, ties) => {
+          const rounded = roundToStep(value, step, ties);
+          expect(Object.is(rounded, -0)).toBe(false);
+          expect(roundToStep(rounded, step, ties)).toBe(rounded);
+          expect(Math.abs(rounded - value)).toBeLessThanOrEqual(step / 2 + 1e-6);
+        },
+      ),
+    );
   });
 });
 
 describe('axes', () => {
   it('wrap into (0, 180]', () => {
-    fc.assert(fc.property(fc.double({ min: -1000, max: 1000, noNaN: true }), (axis) => {
-      const wrapped = wrapAxis(axis);
-      expect(wrapped > 0 && wrapped <= 180).toBe(true);
-      expect(axisDistance(wrapped, axis)).toBeCloseTo(0, 6);
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: -1000, max: 1000, noNaN: true }), (axis) => {
+        const wrapped = wrapAxis(axis);
+        expect(wrapped > 0 && wrapped <= 180).toBe(true);
+        expect(axisDistance(wrapped, axis)).toBeCloseTo(0, 6);
+      }),
+    );
   });
   it('0 and 180 are one', () => {
     expect([wrapAxis(0), wrapAxis(180), wrapAxis(360), wrapAxis(-180)]).toEqual([180, 180, 180, 180]);
@@ -42,8 +51,10 @@ describe('limits', () => {
 
 describe('the roles matrix', () => {
   it.each([
-    ['prescriber', ['read', 'clinicalWrite', 'sign', 'wearers', 'orders']], ['technician', ['read', 'clinicalWrite', 'wearers']],
-    ['coordinator', ['read', 'wearers', 'orders']], ['admin', ['read', 'staff']],
+    ['prescriber', ['read', 'clinicalWrite', 'sign', 'wearers', 'orders']],
+    ['technician', ['read', 'clinicalWrite', 'wearers']],
+    ['coordinator', ['read', 'wearers', 'orders']],
+    ['admin', ['read', 'staff']],
   ] as const)('%s may %j and nothing else', (role, rights) => {
     const every = ['read', 'clinicalWrite', 'sign', 'wearers', 'orders', 'staff'] as const;
     expect(every.filter((right) => may([role], right))).toEqual(rights);

@@ -27,8 +27,7 @@ export const noNegativeZero = (value: number): number => value + 0;
 export function roundToStep(value: number, step: number, ties: 'plus' | 'away' = 'plus'): number {
   const inSteps = value / step;
   const nudge = 1e-9;
-  const whole =
-    ties === 'plus' ? Math.floor(inSteps + 0.5 + nudge) : Math.sign(inSteps) * Math.floor(Math.abs(inSteps) + 0.5 + nudge);
+  const whole = ties === 'plus' ? Math.floor(inSteps + 0.5 + nudge) : Math.sign(inSteps) * Math.floor(Math.abs(inSteps) + 0.5 + nudge);
   // The reciprocal keeps decimal steps exact: 85 × 0.1 is not 8.5, 85 / 10 is.
   const perUnit = Math.round(1 / step);
   return noNegativeZero(Math.abs(perUnit * step - 1) < 1e-12 ? whole / perUnit : whole * step);

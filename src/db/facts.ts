@@ -8,14 +8,23 @@ export const FACT_TABLES = {
   lens_on_eye: ['lens_id', 'description', 'source', 'trial_number', 'trial_stock_id', 'lot', 'expires_on', 'put_on_at'],
   fit_check: ['lens_on_eye_id', 'verdict'],
   rotation_reading: ['lens_on_eye_id', 'rotation_left_deg', 'how', 'provisional'],
-  over_refraction: [
-    'lens_on_eye_id', 'sphere_d', 'cylinder_d', 'axis_deg', 'vertex_mm', 'typed_text', 'acuity_log_mar', 'acuity_typed', 'provisional',
-  ],
+  over_refraction: ['lens_on_eye_id', 'sphere_d', 'cylinder_d', 'axis_deg', 'vertex_mm', 'typed_text', 'acuity_log_mar', 'acuity_typed', 'provisional'],
   lesson_attempt: ['lesson_id', 'move', 'worked', 'unaided', 'miss'],
   lesson_topic: ['lesson_id', 'topic'],
   hand_over: [
-    'wearer_id', 'lens_id', 'source', 'lens_on_eye_id', 'order_line_id', 'lot', 'expires_on', 'opened_on', 'lens_count',
-    'teaching', 'sign_off_id', 'experience_note', 'handed_on',
+    'wearer_id',
+    'lens_id',
+    'source',
+    'lens_on_eye_id',
+    'order_line_id',
+    'lot',
+    'expires_on',
+    'opened_on',
+    'lens_count',
+    'teaching',
+    'sign_off_id',
+    'experience_note',
+    'handed_on',
   ],
 } as const;
 export type FactTable = keyof typeof FACT_TABLES;
@@ -104,10 +113,7 @@ export async function insertConfirmation(
     values (${c.lensOnEyeId}, ${c.practiceId}, ${c.how}, ${c.at}, ${c.by}) on conflict do nothing`;
 }
 
-export async function insertRemoval(
-  sql: Db,
-  r: { practiceId: string; lensOnEyeId: string; at: string; by: string },
-): Promise<void> {
+export async function insertRemoval(sql: Db, r: { practiceId: string; lensOnEyeId: string; at: string; by: string }): Promise<void> {
   await sql`
     insert into lens_removal (lens_on_eye_id, practice_id, taken_off_at, taken_off_by)
     values (${r.lensOnEyeId}, ${r.practiceId}, ${r.at}, ${r.by}) on conflict do nothing`;

@@ -170,12 +170,7 @@ export async function listTrialStock(sql: Db, practiceId: string): Promise<Trial
 }
 
 /** Takes one lens from the drawer, soonest to expire first, never an expired one. Null when there is none. */
-export async function takeTrial(
-  sql: Db,
-  practiceId: string,
-  lensId: string,
-  today: string,
-): Promise<{ id: string; lot: string; expiresOn: string } | null> {
+export async function takeTrial(sql: Db, practiceId: string, lensId: string, today: string): Promise<{ id: string; lot: string; expiresOn: string } | null> {
   const [row] = await sql<{ id: string; lot: string; expiresOn: string }[]>`
     update trial_stock set count = count - 1
     where id = (

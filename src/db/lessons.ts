@@ -30,8 +30,17 @@ export async function listLessons(sql: Db, practiceId: string, wearerId: string)
 export async function insertLesson(
   sql: Db,
   l: {
-    id: string; practiceId: string; visitId: string; visitVersion: number; wearerId: string; eyes: readonly Eye[];
-    onAtStart: readonly Eye[]; singleUse: boolean; handler: string | null; startedAt: string; startedBy: string;
+    id: string;
+    practiceId: string;
+    visitId: string;
+    visitVersion: number;
+    wearerId: string;
+    eyes: readonly Eye[];
+    onAtStart: readonly Eye[];
+    singleUse: boolean;
+    handler: string | null;
+    startedAt: string;
+    startedBy: string;
   },
 ): Promise<void> {
   await sql`insert into lesson ${sql({ ...l, eyes: [...l.eyes], onAtStart: [...l.onAtStart] })}`;
@@ -40,8 +49,14 @@ export async function insertLesson(
 export async function insertSignOff(
   sql: Db,
   s: {
-    id: string; practiceId: string; lessonId: string; wearerId: string; signedAt: string; signedBy: string;
-    handler: string | null; counts: Readonly<Record<string, number>>;
+    id: string;
+    practiceId: string;
+    lessonId: string;
+    wearerId: string;
+    signedAt: string;
+    signedBy: string;
+    handler: string | null;
+    counts: Readonly<Record<string, number>>;
   },
 ): Promise<void> {
   await sql`insert into lesson_sign_off ${sql({ ...s, counts: sql.json({ ...s.counts }) })}`;

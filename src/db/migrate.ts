@@ -48,9 +48,7 @@ export async function migrate(sql: Sql, folder = FOLDER): Promise<string[]> {
     const late = fresh.find((f) => f.name < last);
     if (late) throw new Error(`Migration ${late.name} sorts before ${last}, which is applied already`);
     for (const file of fresh) {
-      await connection.unsafe(
-        `begin;\n${file.text}\n;insert into schema_migration (name, checksum) values ('${file.name}', '${file.checksum}');\ncommit;`,
-      );
+      await connection.unsafe(`begin;\n${file.text}\n;insert into schema_migration (name, checksum) values ('${file.name}', '${file.checksum}');\ncommit;`);
     }
     return fresh.map((f) => f.name);
   } catch (cause) {

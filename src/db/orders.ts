@@ -146,8 +146,14 @@ export async function listDispatchLines(sql: Db, practiceId: string, orderId: st
 export async function settleDispatch(
   sql: Db,
   e: {
-    id: string; practiceId: string; orderId: string; state: 'acknowledged' | 'backordered' | 'refused'; at: string;
-    supplierReference: string | null; dueOn: string | null; detail: Readonly<Record<string, string | number>>;
+    id: string;
+    practiceId: string;
+    orderId: string;
+    state: 'acknowledged' | 'backordered' | 'refused';
+    at: string;
+    supplierReference: string | null;
+    dueOn: string | null;
+    detail: Readonly<Record<string, string | number>>;
   },
 ): Promise<void> {
   await sql`
@@ -157,10 +163,7 @@ export async function settleDispatch(
   await sql`update order_dispatch set done_at = ${e.at}, last_problem = null where order_id = ${e.orderId} and practice_id = ${e.practiceId}`;
 }
 
-export async function noteDispatchFailure(
-  sql: Db,
-  f: { id: string; practiceId: string; orderId: string; at: string; problem: string },
-): Promise<void> {
+export async function noteDispatchFailure(sql: Db, f: { id: string; practiceId: string; orderId: string; at: string; problem: string }): Promise<void> {
   await sql`update order_dispatch set last_problem = ${f.problem} where order_id = ${f.orderId} and practice_id = ${f.practiceId}`;
   const [last] = await sql<{ state: string }[]>`
     select state from order_event where practice_id = ${f.practiceId} and order_id = ${f.orderId} order by sequence desc limit 1`;

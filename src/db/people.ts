@@ -39,10 +39,7 @@ export async function listStaff(sql: Db, practiceId: string): Promise<StaffRow[]
     where m.practice_id = ${practiceId} order by m.ended_at is not null, m.started_at, p.display_name`;
 }
 
-export async function insertPerson(
-  sql: Db,
-  person: { id: string; account: string; displayName: string; passwordHash: string; at: string },
-): Promise<boolean> {
+export async function insertPerson(sql: Db, person: { id: string; account: string; displayName: string; passwordHash: string; at: string }): Promise<boolean> {
   const rows = await sql`
     insert into person (id, account, display_name, password_hash, password_set_at, created_at)
     values (${person.id}, ${person.account}, ${person.displayName}, ${person.passwordHash}, ${person.at}, ${person.at})

@@ -79,10 +79,7 @@ export async function insertAudit(
       ${entry.subjectKind ?? null}, ${entry.subjectId ?? null}, ${sql.json(entry.detail ?? {})})`;
 }
 
-export async function upsertDevice(
-  sql: Db,
-  device: { id: string; practiceId: string; lights: 'up' | 'down'; at: string },
-): Promise<void> {
+export async function upsertDevice(sql: Db, device: { id: string; practiceId: string; lights: 'up' | 'down'; at: string }): Promise<void> {
   await sql`
     insert into device (id, practice_id, lights, seen_at) values (${device.id}, ${device.practiceId}, ${device.lights}, ${device.at})
     on conflict (id) do update set lights = excluded.lights, seen_at = excluded.seen_at

@@ -15,10 +15,7 @@ export interface SessionRow {
   readonly membershipEndedAt: string | null;
 }
 
-export async function insertSession(
-  sql: Db,
-  s: { tokenHash: string; practiceId: string; personId: string; at: string },
-): Promise<void> {
+export async function insertSession(sql: Db, s: { tokenHash: string; practiceId: string; personId: string; at: string }): Promise<void> {
   await sql`
     insert into session (token_hash, practice_id, person_id, created_at, seen_at)
     values (${s.tokenHash}, ${s.practiceId}, ${s.personId}, ${s.at}, ${s.at})`;
@@ -49,22 +46,14 @@ export async function endSessionsOf(sql: Db, practiceId: string, personId: strin
     where practice_id = ${practiceId} and person_id = ${personId} and ended_at is null`;
 }
 
-export async function insertSignInAttempt(
-  sql: Db,
-  attempt: { id: string; account: string; address: string; at: string; succeeded: boolean },
-): Promise<void> {
+export async function insertSignInAttempt(sql: Db, attempt: { id: string; account: string; address: string; at: string; succeeded: boolean }): Promise<void> {
   await sql`
     insert into sign_in_attempt (id, account, address, at, succeeded)
     values (${attempt.id}, ${attempt.account}, ${attempt.address}, ${attempt.at}, ${attempt.succeeded})`;
 }
 
 /** Failures since the last success of the account, and of the address, after `since`. */
-export async function countFailures(
-  sql: Db,
-  account: string,
-  address: string,
-  since: string,
-): Promise<{ byAccount: number; byAddress: number }> {
+export async function countFailures(sql: Db, account: string, address: string, since: string): Promise<{ byAccount: number; byAddress: number }> {
   const [row] = await sql<{ byAccount: number; byAddress: number }[]>`
     select
       count(*) filter (where account = ${account} and at > coalesce(

@@ -131,7 +131,17 @@ export async function setAppointmentState(
 
 export async function insertAppointment(
   sql: Db,
-  a: { id: string; practiceId: string; wearerId: string; roomId: string; staffId: string; kind: VisitKind; startsAt: string; chairMinutes: number; staffMinutes: number },
+  a: {
+    id: string;
+    practiceId: string;
+    wearerId: string;
+    roomId: string;
+    staffId: string;
+    kind: VisitKind;
+    startsAt: string;
+    chairMinutes: number;
+    staffMinutes: number;
+  },
 ): Promise<void> {
   await sql`insert into appointment ${sql(a)}`;
 }

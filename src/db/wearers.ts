@@ -43,7 +43,16 @@ export async function listWearers(sql: Db, practiceId: string, search: string): 
 export async function insertWearer(
   sql: Db,
   practiceId: string,
-  wearer: { id: string; recordNumber: number; name: string; birthDate: string; telephone: string | null; occupation: string | null; guardian: string | null; at: string },
+  wearer: {
+    id: string;
+    recordNumber: number;
+    name: string;
+    birthDate: string;
+    telephone: string | null;
+    occupation: string | null;
+    guardian: string | null;
+    at: string;
+  },
 ): Promise<void> {
   await sql`
     insert into wearer (id, practice_id, record_number, created_at)

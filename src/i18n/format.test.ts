@@ -21,7 +21,8 @@ describe('writing days, times and money', () => {
 });
 
 describe('the words', () => {
-  const flat = (node: unknown, path = ''): [string, string][] => (typeof node === 'string' ? [[path, node]] : Object.entries(node as object).flatMap(([k, v]) => flat(v, path ? `${path}.${k}` : k)));
+  const flat = (node: unknown, path = ''): [string, string][] =>
+    typeof node === 'string' ? [[path, node]] : Object.entries(node as object).flatMap(([k, v]) => flat(v, path ? `${path}.${k}` : k));
   const all = flat(messages);
   it('are there', () => {
     expect(all.length).toBeGreaterThan(400);

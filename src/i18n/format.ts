@@ -29,8 +29,7 @@ export const formatMoment = (instant: string, timeZone: string): string => {
 };
 
 /** `$58.50` from minor units. */
-export const formatMoney = (minor: number, currency: string): string =>
-  new Intl.NumberFormat('en-US', { style: 'currency', currency }).format(minor / 100);
+export const formatMoney = (minor: number, currency: string): string => new Intl.NumberFormat('en-US', { style: 'currency', currency }).format(minor / 100);
 
 /** `0417`: a record number. */
 export const formatRecord = (recordNumber: number): string => String(recordNumber).padStart(4, '0');

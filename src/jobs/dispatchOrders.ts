@@ -22,7 +22,10 @@ const answerShape = z.object({
 /** Seconds until the next try: 2, 4, 8 … at most five minutes. */
 export const retrySeconds = (attempts: number): number => Math.min(300, 2 ** (attempts + 1));
 
-type Answer = { readonly kind: 'answer'; readonly body: z.infer<typeof answerShape> } | { readonly kind: 'refused' } | { readonly kind: 'silent'; readonly problem: string };
+type Answer =
+  | { readonly kind: 'answer'; readonly body: z.infer<typeof answerShape> }
+  | { readonly kind: 'refused' }
+  | { readonly kind: 'silent'; readonly problem: string };
 
 async function ask(deps: DispatchDeps, row: DispatchRow): Promise<Answer> {
   const lines = await listDispatchLines(deps.sql, row.practiceId, row.orderId);
@@ -34,8 +37,15 @@ async function ask(deps: DispatchDeps, row: DispatchRow): Promise<Answer> {
       body: JSON.stringify({
         number: row.number,
         lines: lines.map((l) => ({
-          eye: l.eye, familyCode: l.familyCode, sphere: l.sphereD, cylinder: l.cylinderD, axis: l.axisDeg, add: l.addBand,
-          baseCurve: l.baseCurveMm, diameter: l.diameterMm, packs: l.packs,
+          eye: l.eye,
+          familyCode: l.familyCode,
+          sphere: l.sphereD,
+          cylinder: l.cylinderD,
+          axis: l.axisDeg,
+          add: l.addBand,
+          baseCurve: l.baseCurveMm,
+          diameter: l.diameterMm,
+          packs: l.packs,
         })),
       }),
       signal: AbortSignal.timeout(deps.timeoutMs),

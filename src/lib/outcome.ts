@@ -53,7 +53,6 @@ export const invalid = (path: string | readonly string[], code: string, data?: P
     kind: 'invalid',
     fields: [{ path: typeof path === 'string' ? [path] : path, code, ...(data ? { data } : {}) }],
   });
-export const ruleBroken = (rule: string, data?: ProblemData): Err<Problem> =>
-  err({ kind: 'ruleBroken', rule, ...(data ? { data } : {}) });
+export const ruleBroken = (rule: string, data?: ProblemData): Err<Problem> => err({ kind: 'ruleBroken', rule, ...(data ? { data } : {}) });
 export const notFound = (what: string): Err<Problem> => err({ kind: 'notFound', what });
 export const forbidden = (why: string): Err<Problem> => err({ kind: 'forbidden', why });

@@ -127,11 +127,17 @@ export const onEyeForm = z
 /** A correction by kind of fact; `value` null means: this should not stand at all. */
 export const correctForm = z.discriminatedUnion('kind', [
   z.object({
-    ...inVisit, reason, factId: uuid, kind: z.literal('refraction'),
+    ...inVisit,
+    reason,
+    factId: uuid,
+    kind: z.literal('refraction'),
     value: z.object({ text: refractionText, vertexMm: limited('vertexMm') }).nullable(),
   }),
   z.object({
-    ...inVisit, reason, factId: uuid, kind: z.literal('overRefraction'),
+    ...inVisit,
+    reason,
+    factId: uuid,
+    kind: z.literal('overRefraction'),
     value: z.object({ text: refractionText, vertexMm: limited('vertexMm') }).nullable(),
   }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('rotation'), value: z.object({ rotationLeft: limited('rotationLeft') }).nullable() }),
@@ -140,14 +146,20 @@ export const correctForm = z.discriminatedUnion('kind', [
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lessonAttempt'), value: z.object({ worked: z.boolean() }).nullable() }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lessonTopic'), value: z.null() }),
   z.object({
-    ...inVisit, reason, factId: uuid, kind: z.literal('handOver'),
+    ...inVisit,
+    reason,
+    factId: uuid,
+    kind: z.literal('handOver'),
     value: z.object({ lot: z.string().trim().min(1, 'lotRequired').max(40, 'tooLong'), expiresOn: dayText('expiryRequired') }).nullable(),
   }),
 ]);
 export const swapForm = z.object({ ...inVisit, kind: z.enum(['refraction', 'lensOnEye', 'rotation', 'overRefraction']), reason });
 export const undoForm = z.object({
   ...inVisit,
-  facts: z.array(z.object({ kind: z.enum(['refraction', 'lensOnEye', 'fit', 'rotation', 'overRefraction', 'lessonAttempt', 'lessonTopic', 'handOver']), id: uuid })).min(1).max(12),
+  facts: z
+    .array(z.object({ kind: z.enum(['refraction', 'lensOnEye', 'fit', 'rotation', 'overRefraction', 'lessonAttempt', 'lessonTopic', 'handOver']), id: uuid }))
+    .min(1)
+    .max(12),
 });
 
 const prescribedEye = z.object({ lens: lensSpec, triedLensOnEyeId: uuid.nullable() });
@@ -204,7 +216,11 @@ export const password = z.string({ error: 'passwordRequired' }).min(10, 'passwor
 const role = z.enum(['prescriber', 'technician', 'coordinator', 'admin']);
 export const addStaffForm = z
   .object({
-    account: z.string({ error: 'required' }).trim().toLowerCase().regex(/^[a-z0-9._-]{2,40}$/, 'accountShape'),
+    account: z
+      .string({ error: 'required' })
+      .trim()
+      .toLowerCase()
+      .regex(/^[a-z0-9._-]{2,40}$/, 'accountShape'),
     displayName: z.string({ error: 'nameRequired' }).trim().min(1, 'nameRequired').max(120, 'tooLong'),
     title: z.string().trim().min(1, 'required').max(80, 'tooLong'),
     registerNumber: optionalText(40),

@@ -19,9 +19,7 @@ async function append(
   change: { readonly values: FactValues; readonly reason: string; readonly voided: boolean; readonly eye?: Eye },
 ): Promise<Result<null>> {
   const meta = { ...taken.meta(change.eye ?? null), observedAt: fact.observedAt };
-  const done = await insertCorrection(
-    context.tx, TABLE_OF[kind], meta, { correctsId: fact.id, reason: change.reason, voided: change.voided }, change.values,
-  );
+  const done = await insertCorrection(context.tx, TABLE_OF[kind], meta, { correctsId: fact.id, reason: change.reason, voided: change.voided }, change.values);
   if (!done) return err({ kind: 'conflict', what: kind, differs: [] });
   taken.facts.push({ kind, id: meta.id });
   return ok(null);
@@ -38,7 +36,9 @@ async function backToDrawer(context: Context, row: OnEyeFact): Promise<void> {
 }
 
 const columnsOf = (power: { sphere: number; cylinder: number; axis: number }): FactValues => ({
-  sphereD: power.sphere, cylinderD: power.cylinder, axisDeg: power.axis,
+  sphereD: power.sphere,
+  cylinderD: power.cylinder,
+  axisDeg: power.axis,
 });
 
 export const correct = defineService({
@@ -83,10 +83,12 @@ export const swapEyes = defineService({
   run: async (context, form) => {
     const taken = await takeVisit(context, form.visitId, form.version);
     if (!taken.ok) return taken;
-    const all = chains(await listFacts<Fact & { readonly lensId?: string | null }>(
-      context.tx, TABLE_OF[form.kind], context.caller.practiceId, [form.visitId],
-    ));
-    const newest = (eye: Eye) => all.map((c) => c.current).filter((r) => r?.eye === eye).at(-1) ?? null;
+    const all = chains(await listFacts<Fact & { readonly lensId?: string | null }>(context.tx, TABLE_OF[form.kind], context.caller.practiceId, [form.visitId]));
+    const newest = (eye: Eye) =>
+      all
+        .map((c) => c.current)
+        .filter((r) => r?.eye === eye)
+        .at(-1) ?? null;
     const right = newest('right');
     const left = newest('left');
     if (!right || !left) return ruleBroken('bothEyesNeeded');

@@ -36,9 +36,19 @@ export const handOver = defineService({
       if (box.expiresOn < today) return invalid([eye, 'expiresOn'], 'lensExpired', { expired: box.expiresOn });
       if (given.some((c) => c.current?.lensOnEyeId === row.rootId)) return ruleBroken('handedOverAlready', { eye });
       await taken.value.add('handOver', eye, {
-        wearerId, lensId: row.lensId, source: 'trial', lensOnEyeId: row.rootId, orderLineId: null, lot: box.lot, expiresOn: box.expiresOn,
-        openedOn: today, lensCount: 1, teaching: signOff === null ? 'experienced' : 'signedOff', signOffId: signOff,
-        experienceNote: signOff === null ? form.experienceNote : null, handedOn: today,
+        wearerId,
+        lensId: row.lensId,
+        source: 'trial',
+        lensOnEyeId: row.rootId,
+        orderLineId: null,
+        lot: box.lot,
+        expiresOn: box.expiresOn,
+        openedOn: today,
+        lensCount: 1,
+        teaching: signOff === null ? 'experienced' : 'signedOff',
+        signOffId: signOff,
+        experienceNote: signOff === null ? form.experienceNote : null,
+        handedOn: today,
       });
     }
     await deleteDraft(tx, caller.practiceId, form.visitId, 'teach', caller.personId);

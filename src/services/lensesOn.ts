@@ -9,15 +9,24 @@ import { takeVisit } from './change';
 import { defineService, type Context } from './define';
 
 /** The family and row of a lens that is really made; its row in `lens` appears when it is first met. */
-export async function makeableLens(context: Context, path: readonly string[], spec: LensSpecInput): Promise<Result<{ lensId: string; family: FamilyWithBlocks }>> {
+export async function makeableLens(
+  context: Context,
+  path: readonly string[],
+  spec: LensSpecInput,
+): Promise<Result<{ lensId: string; family: FamilyWithBlocks }>> {
   const { tx, caller } = context;
   const family = await findFamily(tx, caller.practiceId, spec.familyId);
   if (!family?.listed) return notFound('family');
   const axis = spec.cylinder === 0 ? 180 : spec.axis;
   if (!isMade({ ...spec, axis }, family)) return invalid(path, 'lensNotMade', { family: family.name });
   const lensId = await ensureLens(tx, caller.practiceId, context.newId(), {
-    familyVersionId: family.id, sphereD: spec.sphere, cylinderD: spec.cylinder, axisDeg: axis, addBand: spec.add,
-    baseCurveMm: spec.baseCurve, diameterMm: spec.diameter,
+    familyVersionId: family.id,
+    sphereD: spec.sphere,
+    cylinderD: spec.cylinder,
+    axisDeg: axis,
+    addBand: spec.add,
+    baseCurveMm: spec.baseCurve,
+    diameterMm: spec.diameter,
   });
   return ok({ lensId, family });
 }
@@ -55,9 +64,14 @@ export const putOnTrials = defineService({
       if (!fromDrawer) return invalid([eye], 'noTrialInDrawer', { family: made.value.family.name });
       const earlier = await takeOffOthers(context, form.visitId, eye);
       const id = await taken.value.add('lensOnEye', eye, {
-        lensId: made.value.lensId, description: null, source: 'trial',
+        lensId: made.value.lensId,
+        description: null,
+        source: 'trial',
         trialNumber: earlier.filter((e) => e.source === 'trial').length + 1,
-        trialStockId: fromDrawer.id, lot: fromDrawer.lot, expiresOn: fromDrawer.expiresOn, putOnAt: now,
+        trialStockId: fromDrawer.id,
+        lot: fromDrawer.lot,
+        expiresOn: fromDrawer.expiresOn,
+        putOnAt: now,
       });
       await insertConfirmation(tx, { practiceId: caller.practiceId, lensOnEyeId: id, how: 'putOnHere', at: now, by: caller.personId });
     }
@@ -85,21 +99,47 @@ export const recordBroughtIn = defineService({
         tx,
         caller.practiceId,
         {
-          id: familyId, code: `brought-in:${familyId}`, version: 1, listed: false, maker: '', name: form.description,
-          geometry: cylinder === 0 ? 'sphere' : 'toric', modality: form.modality, material: '', overnightApproved: false,
-          markLayout: cylinder === 0 ? 'none' : 'six', stabilisation: null, settleMinutes: 10, packSize: 1, packPriceMinor: 0,
-          leadDays: 0, blocks: [],
+          id: familyId,
+          code: `brought-in:${familyId}`,
+          version: 1,
+          listed: false,
+          maker: '',
+          name: form.description,
+          geometry: cylinder === 0 ? 'sphere' : 'toric',
+          modality: form.modality,
+          material: '',
+          overnightApproved: false,
+          markLayout: cylinder === 0 ? 'none' : 'six',
+          stabilisation: null,
+          settleMinutes: 10,
+          packSize: 1,
+          packPriceMinor: 0,
+          leadDays: 0,
+          blocks: [],
         },
         now,
         () => context.newId(),
       );
       lensId = await ensureLens(tx, caller.practiceId, context.newId(), {
-        familyVersionId: familyId, sphereD: sphere, cylinderD: cylinder, axisDeg: axis, addBand: null, baseCurveMm: null, diameterMm: null,
+        familyVersionId: familyId,
+        sphereD: sphere,
+        cylinderD: cylinder,
+        axisDeg: axis,
+        addBand: null,
+        baseCurveMm: null,
+        diameterMm: null,
       });
     }
     await takeOffOthers(context, form.visitId, form.eye);
     const id = await taken.value.add('lensOnEye', form.eye, {
-      lensId, description: form.description, source: 'broughtIn', trialNumber: null, trialStockId: null, lot: null, expiresOn: null, putOnAt: now,
+      lensId,
+      description: form.description,
+      source: 'broughtIn',
+      trialNumber: null,
+      trialStockId: null,
+      lot: null,
+      expiresOn: null,
+      putOnAt: now,
     });
     if (form.how !== null) await insertConfirmation(tx, { practiceId: caller.practiceId, lensOnEyeId: id, how: form.how, at: now, by: caller.personId });
     return ok(taken.value.done());

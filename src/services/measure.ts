@@ -20,8 +20,12 @@ export const recordRefraction = defineService({
       const typed = form[eye];
       if (!typed) continue;
       await taken.value.add('refraction', eye, {
-        sphereD: typed.power.sphere, cylinderD: typed.power.cylinder, axisDeg: typed.power.axis, vertexMm: form.vertexMm,
-        typedText: typed.typed, source: 'typed',
+        sphereD: typed.power.sphere,
+        cylinderD: typed.power.cylinder,
+        axisDeg: typed.power.axis,
+        vertexMm: form.vertexMm,
+        typedText: typed.typed,
+        source: 'typed',
       });
     }
     await deleteDraft(context.tx, context.caller.practiceId, form.visitId, 'power', context.caller.personId);
@@ -30,7 +34,12 @@ export const recordRefraction = defineService({
 });
 
 /** The lens a reading hangs on: of this visit and eye, still on it. */
-async function lensUnder(context: Context, visitId: string, eye: Eye, id: string): Promise<Result<{ row: OnEyeFact; confirmed: boolean; settleMinutes: number }>> {
+async function lensUnder(
+  context: Context,
+  visitId: string,
+  eye: Eye,
+  id: string,
+): Promise<Result<{ row: OnEyeFact; confirmed: boolean; settleMinutes: number }>> {
   const { tx, caller } = context;
   const row = await findFact<OnEyeFact>(tx, 'lens_on_eye', caller.practiceId, id);
   if (!row || row.visitId !== visitId || row.eye !== eye || row.rootId !== row.id) return notFound('lensOnEye');
@@ -65,8 +74,15 @@ export const recordOnEye = defineService({
         if (!confirmed) return invalid([eye, 'overRefraction'], 'lensUnconfirmed');
         const { typed, power } = reading.overRefraction;
         await taken.value.add('overRefraction', eye, {
-          ...hangs, sphereD: power.sphere, cylinderD: power.cylinder, axisDeg: power.axis, vertexMm: reading.vertexMm,
-          typedText: typed, acuityLogMar: null, acuityTyped: null, provisional,
+          ...hangs,
+          sphereD: power.sphere,
+          cylinderD: power.cylinder,
+          axisDeg: power.axis,
+          vertexMm: reading.vertexMm,
+          typedText: typed,
+          acuityLogMar: null,
+          acuityTyped: null,
+          provisional,
         });
       }
     }

@@ -1,7 +1,5 @@
 import 'server-only';
-import {
-  addYears, dayIn, EYES, eyeState, formatRefraction, RULE_VERSION, type Eye, type EyeState, type Refraction,
-} from '../core';
+import { addYears, dayIn, EYES, eyeState, formatRefraction, RULE_VERSION, type Eye, type EyeState, type Refraction } from '../core';
 import { findStaff } from '../db/people';
 import { listLenses } from '../db/lenses';
 import { insertPrescription, listPrescriptions, type PrescriptionEyeRow } from '../db/prescriptions';
@@ -48,7 +46,10 @@ export const sign = defineService({
   name: 'sign',
   right: 'sign',
   input: signForm,
-  about: (_form, out: { prescriptionId: string; number: number; version: number; visitId: string }) => ({ subjectKind: 'prescription', subjectId: out.prescriptionId }),
+  about: (_form, out: { prescriptionId: string; number: number; version: number; visitId: string }) => ({
+    subjectKind: 'prescription',
+    subjectId: out.prescriptionId,
+  }),
   run: async (context, form) => {
     const { tx, caller, now, today, practice, settings } = context;
     const taken = await takeVisit(context, form.visitId, form.version);
@@ -93,13 +94,30 @@ export const sign = defineService({
     const stored = await insertPrescription(
       tx,
       {
-        id, practiceId: caller.practiceId, number, visitId: form.visitId, visitVersion: taken.value.version, wearerId: visit.wearerId,
-        examinedOn: dayIn(examinedAt, practice.timeZone), issuedAt: now, issuedOn: today, expiresOn: form.expiresOn, signedBy: caller.personId,
+        id,
+        practiceId: caller.practiceId,
+        number,
+        visitId: form.visitId,
+        visitVersion: taken.value.version,
+        wearerId: visit.wearerId,
+        examinedOn: dayIn(examinedAt, practice.timeZone),
+        issuedAt: now,
+        issuedOn: today,
+        expiresOn: form.expiresOn,
+        signedBy: caller.personId,
         prescriber: {
-          name: caller.name, title: caller.title, registerNumber: signer.value.registerNumber, practice: practice.name,
-          address: practice.address, telephone: practice.telephone,
+          name: caller.name,
+          title: caller.title,
+          registerNumber: signer.value.registerNumber,
+          practice: practice.name,
+          address: practice.address,
+          telephone: practice.telephone,
         },
-        waitNote: form.waitNote, daysPerWeek: form.daysPerWeek, supersedesId: before?.id ?? null, settings, ruleVersion: RULE_VERSION,
+        waitNote: form.waitNote,
+        daysPerWeek: form.daysPerWeek,
+        supersedesId: before?.id ?? null,
+        settings,
+        ruleVersion: RULE_VERSION,
       },
       rows,
     );

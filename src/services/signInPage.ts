@@ -11,6 +11,9 @@ export async function signInPage(deps: Deps): Promise<{ practice: string; town: 
   return {
     practice: practice.name,
     town: practice.town,
-    people: staff.filter((s) => s.endedAt === null).slice(0, 5).map((s) => ({ account: s.account, name: s.displayName, title: s.title })),
+    people: staff
+      .filter((s) => s.endedAt === null)
+      .slice(0, 5)
+      .map((s) => ({ account: s.account, name: s.displayName, title: s.title })),
   };
 }

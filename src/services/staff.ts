@@ -26,12 +26,21 @@ export const addStaff = defineService({
   run: async (context, form) => {
     const personId = context.newId();
     const made = await insertPerson(context.tx, {
-      id: personId, account: form.account, displayName: form.displayName, passwordHash: await hashPassword(form.password), at: context.now,
+      id: personId,
+      account: form.account,
+      displayName: form.displayName,
+      passwordHash: await hashPassword(form.password),
+      at: context.now,
     });
     if (!made) return invalid('account', 'accountTaken', { value: form.account });
     await insertMembership(context.tx, {
-      id: context.newId(), practiceId: context.caller.practiceId, personId, title: form.title, registerNumber: form.registerNumber,
-      roles: form.roles, at: context.now,
+      id: context.newId(),
+      practiceId: context.caller.practiceId,
+      personId,
+      title: form.title,
+      registerNumber: form.registerNumber,
+      roles: form.roles,
+      at: context.now,
     });
     return ok({ personId });
   },

@@ -18,7 +18,12 @@ async function inHandOf(context: Context, wearerId: string, eye: Eye): Promise<H
   const { tx, caller } = context;
   const visitIds = (await listVisits(tx, caller.practiceId, wearerId)).map((v) => v.id);
   const given = chains(await listFacts<HandOverFact>(tx, 'hand_over', caller.practiceId, visitIds));
-  return given.map((c) => c.current).filter((h) => h?.eye === eye).at(-1) ?? null;
+  return (
+    given
+      .map((c) => c.current)
+      .filter((h) => h?.eye === eye)
+      .at(-1) ?? null
+  );
 }
 
 export const placeOrder = defineService({
@@ -48,7 +53,11 @@ export const placeOrder = defineService({
       const family = must(await findFamily(tx, caller.practiceId, must(lens, 'prescribed lens').familyVersionId), 'family');
       const inHand = await inHandOf(context, wearerId, eye);
       const plan = supplyPlan({
-        today, packs, packSize: family.packSize, leadDays: family.leadDays, marginDays: settings.reorderMarginDays,
+        today,
+        packs,
+        packSize: family.packSize,
+        leadDays: family.leadDays,
+        marginDays: settings.reorderMarginDays,
         inHand: inHand && { openedOn: inHand.openedOn ?? today, lenses: inHand.lensCount },
         wear: { modality: family.modality, daysPerWeek: newest.daysPerWeek },
       });
@@ -61,8 +70,16 @@ export const placeOrder = defineService({
     await insertOrder(
       tx,
       {
-        id, practiceId: caller.practiceId, number: await nextNumber(tx, caller.practiceId, 'order'), requestKey: form.requestKey, visitId: form.visitId,
-        visitVersion: taken.value.version, wearerId, prescriptionId: newest.id, placedAt: now, placedBy: caller.personId,
+        id,
+        practiceId: caller.practiceId,
+        number: await nextNumber(tx, caller.practiceId, 'order'),
+        requestKey: form.requestKey,
+        visitId: form.visitId,
+        visitVersion: taken.value.version,
+        wearerId,
+        prescriptionId: newest.id,
+        placedAt: now,
+        placedBy: caller.personId,
       },
       lines,
       context.newId(),

@@ -1,7 +1,5 @@
 import 'server-only';
-import {
-  careTopicsFor, chains, dayIn, EYES, lessonGate, nextMove, type Attempt, type Eye, type LessonSoFar,
-} from '../core';
+import { careTopicsFor, chains, dayIn, EYES, lessonGate, nextMove, type Attempt, type Eye, type LessonSoFar } from '../core';
 import { listFacts, listOnEyeExtras } from '../db/facts';
 import { listLenses } from '../db/lenses';
 import { insertLesson, insertSignOff, listLessons, type LessonRow } from '../db/lessons';
@@ -31,7 +29,11 @@ async function soFar(context: Context, wearerId: string, eyes: readonly Eye[], s
     .filter((t): t is TopicFact => t !== null && open.has(t.lessonId));
   return {
     attempts: attempts.map((a): Attempt => ({
-      eye: a.eye, move: a.move, worked: a.worked, unaided: a.unaided, today: dayIn(a.observedAt, practice.timeZone) === today,
+      eye: a.eye,
+      move: a.move,
+      worked: a.worked,
+      unaided: a.unaided,
+      today: dayIn(a.observedAt, practice.timeZone) === today,
     })),
     topicsSaidBack: topics.map((t) => t.topic),
     eyes,
@@ -73,8 +75,17 @@ export const startLesson = defineService({
     const singleUse = lenses.length > 0 ? lenses.every((l) => l.modality === 'daily') : (running?.singleUse ?? false);
     const id = context.newId();
     await insertLesson(tx, {
-      id, practiceId: caller.practiceId, visitId: visit.id, visitVersion: taken.value.version, wearerId: visit.wearerId, eyes, onAtStart: onNow,
-      singleUse, handler: form.handler, startedAt: now, startedBy: caller.personId,
+      id,
+      practiceId: caller.practiceId,
+      visitId: visit.id,
+      visitVersion: taken.value.version,
+      wearerId: visit.wearerId,
+      eyes,
+      onAtStart: onNow,
+      singleUse,
+      handler: form.handler,
+      startedAt: now,
+      startedBy: caller.personId,
     });
     return ok({ lessonId: id, visitId: visit.id, version: taken.value.version });
   },
@@ -105,7 +116,11 @@ export const recordAttempt = defineService({
     const due = nextMove(done.attempts, form.eye, lesson.onAtStart.includes(form.eye));
     if (due !== form.move) return ruleBroken(due === 'on' ? 'noLensOnIt' : 'lensAlreadyOn', { eye: form.eye });
     await taken.value.add('lessonAttempt', form.eye, {
-      lessonId: lesson.id, move: form.move, worked: form.worked, unaided: form.unaided, miss: form.worked ? null : form.miss,
+      lessonId: lesson.id,
+      move: form.move,
+      worked: form.worked,
+      unaided: form.unaided,
+      miss: form.worked ? null : form.miss,
     });
     return ok(taken.value.done());
   },
@@ -143,7 +158,12 @@ export const signOffLesson = defineService({
     const gate = lessonGate(await soFar(context, lesson.wearerId, lesson.eyes, open), careTopicsFor(lesson.singleUse));
     if (!gate.open) return ruleBroken('lessonLocked', { missing: gate.missing.length });
     await insertSignOff(tx, {
-      id: context.newId(), practiceId: caller.practiceId, lessonId: lesson.id, wearerId: lesson.wearerId, signedAt: now, signedBy: caller.personId,
+      id: context.newId(),
+      practiceId: caller.practiceId,
+      lessonId: lesson.id,
+      wearerId: lesson.wearerId,
+      signedAt: now,
+      signedBy: caller.personId,
       handler: lesson.handler,
       counts: { rightOn: gate.done.right.on, rightOff: gate.done.right.off, leftOn: gate.done.left.on, leftOff: gate.done.left.off },
     });

@@ -1,7 +1,18 @@
 import 'server-only';
 import {
-  ageOn, chains, type Eye, type Fact, type FactChain, type FitFact, type OnEyeFact, type OverRefractionFact, type PracticeSettings,
-  type RefractionFact, type Role, type RotationFact, type VisitFacts,
+  ageOn,
+  chains,
+  type Eye,
+  type Fact,
+  type FactChain,
+  type FitFact,
+  type OnEyeFact,
+  type OverRefractionFact,
+  type PracticeSettings,
+  type RefractionFact,
+  type Role,
+  type RotationFact,
+  type VisitFacts,
 } from '../core';
 import { listFacts, listOnEyeExtras, type FactTable } from '../db/facts';
 import { listFamilies, listLenses, listTrialStock, type FamilyWithBlocks, type LensRow, type TrialStockRow } from '../db/lenses';
@@ -74,7 +85,15 @@ export interface VisitRecord extends WearerFile {
 
 /** The practice, the moment and the person: what every page shows. */
 export interface House {
-  readonly practice: { readonly name: string; readonly town: string; readonly address: string; readonly telephone: string; readonly emergencyTelephone: string | null; readonly timeZone: string; readonly currency: string };
+  readonly practice: {
+    readonly name: string;
+    readonly town: string;
+    readonly address: string;
+    readonly telephone: string;
+    readonly emergencyTelephone: string | null;
+    readonly timeZone: string;
+    readonly currency: string;
+  };
   readonly settings: PracticeSettings;
   readonly now: string;
   readonly today: string;
@@ -87,15 +106,24 @@ export async function houseOf(context: Context): Promise<House> {
   const staff = must(await findStaff(context.tx, practice.id, caller.personId), 'caller');
   return {
     practice: {
-      name: practice.name, town: practice.town, address: practice.address, telephone: practice.telephone,
-      emergencyTelephone: practice.emergencyTelephone, timeZone: practice.timeZone, currency: practice.currency,
+      name: practice.name,
+      town: practice.town,
+      address: practice.address,
+      telephone: practice.telephone,
+      emergencyTelephone: practice.emergencyTelephone,
+      timeZone: practice.timeZone,
+      currency: practice.currency,
     },
     settings: context.settings,
     now: context.now,
     today: context.today,
     viewer: {
-      personId: caller.personId, name: caller.name, title: caller.title, account: caller.account,
-      registerNumber: staff.registerNumber, roles: caller.roles,
+      personId: caller.personId,
+      name: caller.name,
+      title: caller.title,
+      account: caller.account,
+      registerNumber: staff.registerNumber,
+      roles: caller.roles,
     },
     mode: context.mode,
   };

@@ -35,7 +35,15 @@ export const openVisit = defineService({
       if (!arrived) return notFound('appointment');
     }
     const id = context.newId();
-    await insertVisit(tx, { id, practiceId: caller.practiceId, wearerId: form.wearerId, kind: form.kind, appointmentId: form.appointmentId, at: now, by: caller.personId });
+    await insertVisit(tx, {
+      id,
+      practiceId: caller.practiceId,
+      wearerId: form.wearerId,
+      kind: form.kind,
+      appointmentId: form.appointmentId,
+      at: now,
+      by: caller.personId,
+    });
     return ok({ visitId: id });
   },
 });
@@ -78,7 +86,13 @@ export const saveDraft = defineService({
     if (Object.keys(form.body).length === 0) await deleteDraft(tx, caller.practiceId, form.visitId, form.step, caller.personId);
     else {
       await putDraft(tx, {
-        practiceId: caller.practiceId, visitId: form.visitId, step: form.step, authorId: caller.personId, body: form.body, sequence: form.sequence, at: now,
+        practiceId: caller.practiceId,
+        visitId: form.visitId,
+        step: form.step,
+        authorId: caller.personId,
+        body: form.body,
+        sequence: form.sequence,
+        at: now,
       });
     }
     return ok({ savedAt: now });

@@ -21,8 +21,14 @@ export const createWearer = defineService({
     const recordNumber = await nextNumber(tx, caller.practiceId, 'wearer');
     const id = context.newId();
     await insertWearer(tx, caller.practiceId, {
-      id, recordNumber, name: form.name, birthDate: form.birthDate, telephone: form.telephone, occupation: form.occupation,
-      guardian: form.guardian, at: now,
+      id,
+      recordNumber,
+      name: form.name,
+      birthDate: form.birthDate,
+      telephone: form.telephone,
+      occupation: form.occupation,
+      guardian: form.guardian,
+      at: now,
     });
     return ok({ wearerId: id });
   },
@@ -39,13 +45,20 @@ export const updateWearer = defineService({
     const before = await findWearer(tx, caller.practiceId, form.wearerId);
     if (!before) return notFound('wearer');
     const done = await updateIdentity(tx, caller.practiceId, {
-      id: form.wearerId, version: form.version, name: form.name, birthDate: form.birthDate, telephone: form.telephone,
-      occupation: form.occupation, guardian: form.guardian,
+      id: form.wearerId,
+      version: form.version,
+      name: form.name,
+      birthDate: form.birthDate,
+      telephone: form.telephone,
+      occupation: form.occupation,
+      guardian: form.guardian,
     });
     if (!done) {
       const differs = [
-        ['name', before.name, form.name], ['birthDate', before.birthDate, form.birthDate],
-        ['telephone', before.telephone ?? '', form.telephone ?? ''], ['occupation', before.occupation ?? '', form.occupation ?? ''],
+        ['name', before.name, form.name],
+        ['birthDate', before.birthDate, form.birthDate],
+        ['telephone', before.telephone ?? '', form.telephone ?? ''],
+        ['occupation', before.occupation ?? '', form.occupation ?? ''],
         ['guardian', before.guardian ?? '', form.guardian ?? ''],
       ] as const;
       return err({

@@ -2,7 +2,15 @@
 import { useState, type ReactNode } from 'react';
 
 /** Rail, page and margin; below 1100 px the margin becomes a drawer, below 760 px the rail a bottom bar. */
-export function Frame({ rail, strip, index, children, margin, bar, marginWords }: {
+export function Frame({
+  rail,
+  strip,
+  index,
+  children,
+  margin,
+  bar,
+  marginWords,
+}: {
   readonly rail: ReactNode;
   readonly strip: ReactNode;
   readonly index?: ReactNode;

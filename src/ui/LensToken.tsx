@@ -34,7 +34,15 @@ export function LensToken({ size, ring, geometry, rotationLeft, axisGiven, axisA
   const to = point(21, rotationLeft);
   return (
     <svg width={size} height={size} viewBox="0 0 48 48" role="img" aria-label={label} className="token">
-      <circle cx="24" cy="24" r="17" fill="none" stroke="currentColor" strokeWidth={ring === 'unjudged' ? 1.2 : 2.4} strokeDasharray={ring === 'loose' ? '5 4' : undefined} />
+      <circle
+        cx="24"
+        cy="24"
+        r="17"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth={ring === 'unjudged' ? 1.2 : 2.4}
+        strokeDasharray={ring === 'loose' ? '5 4' : undefined}
+      />
       {ring === 'tight' ? <circle cx="24" cy="24" r="13.5" fill="none" stroke="currentColor" strokeWidth="1.4" /> : null}
       {multifocal ? <circle cx="24" cy="24" r="7" fill="none" stroke="currentColor" strokeWidth="1.6" /> : null}
       {toric ? (

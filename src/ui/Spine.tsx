@@ -36,7 +36,13 @@ export function SpineRow({ label, note, right, left, chosen = false, tone = 'pla
 }
 
 /** The row that heads the columns with badges and sides. */
-export function SpineHead({ words, label }: { readonly words: Readonly<Record<Eye, { readonly name: string; readonly side: string }>>; readonly label: ReactNode }) {
+export function SpineHead({
+  words,
+  label,
+}: {
+  readonly words: Readonly<Record<Eye, { readonly name: string; readonly side: string }>>;
+  readonly label: ReactNode;
+}) {
   return (
     <div className="spine-row spine-head">
       <div className="spine-right">

@@ -22,7 +22,10 @@ const theme = (selector: string): Record<string, string> => {
 const GROUNDS = ['desk', 'sheet', 'margin', 'spine', 'field', 'lift'];
 const INKS = ['ink', 'ink-2', 'ink-3', 'ok', 'watch', 'stop'];
 
-describe.each([['paper', ':root'], ['lights down', "[data-lights='down']"]])('%s', (_name, selector) => {
+describe.each([
+  ['paper', ':root'],
+  ['lights down', "[data-lights='down']"],
+])('%s', (_name, selector) => {
   const tokens = theme(selector);
   it('is read whole', () => {
     expect(Object.keys(tokens).length).toBeGreaterThan(25);
@@ -33,7 +36,11 @@ describe.each([['paper', ':root'], ['lights down', "[data-lights='down']"]])('%s
   it.each(['sheet', 'field', 'lift', 'margin'])('control edges on %s clear 3:1', (ground) => {
     expect(contrast(tokens['rule-2'] ?? '', tokens[ground] ?? '')).toBeGreaterThanOrEqual(3);
   });
-  it.each([['act', 'on-act'], ['ink', 'on-ink'], ['stop', 'stop-wash']])('%s with %s clears 4.5:1', (a, b) => {
+  it.each([
+    ['act', 'on-act'],
+    ['ink', 'on-ink'],
+    ['stop', 'stop-wash'],
+  ])('%s with %s clears 4.5:1', (a, b) => {
     expect(contrast(tokens[a] ?? '', tokens[b] ?? '')).toBeGreaterThanOrEqual(4.5);
   });
 });

@@ -7,7 +7,17 @@ import { perform } from '../../src/services/define';
 import { openNeighbour, openWorld, spec, type World } from './support';
 
 let world: World;
-let ids: { visitId: string; wearerId: string; onEye: string; factId: string; lessonId: string; orderId: string; prescriptionId: string; staffId: string; appointmentId: string };
+let ids: {
+  visitId: string;
+  wearerId: string;
+  onEye: string;
+  factId: string;
+  lessonId: string;
+  orderId: string;
+  prescriptionId: string;
+  staffId: string;
+  appointmentId: string;
+};
 let lens: Awaited<ReturnType<typeof spec>>;
 
 beforeAll(async () => {
@@ -16,15 +26,36 @@ beforeAll(async () => {
   lens = await spec(world, 'plover-30-toric', -3, -1.75, 20);
   await world.must('putOnTrials', { visitId, version: 2, right: lens, left: null });
   const onEye = (await world.record(visitId)).facts.onEye[0]?.rootId ?? '';
-  await world.must('recordOnEye', { visitId, version: 3, right: { lensOnEyeId: onEye, fit: 'fits', rotationLeft: 10, overRefraction: '+0.25 -0.50 x 70', vertexMm: 12 }, left: null });
-  const { prescriptionId = '' } = await world.must('sign', { visitId, version: 4, password: 'plain-sight', right: { lens: { ...lens, axis: 30 }, triedLensOnEyeId: onEye }, left: null, expiresOn: '2027-11-24', waitNote: 'note', daysPerWeek: 7 });
+  await world.must('recordOnEye', {
+    visitId,
+    version: 3,
+    right: { lensOnEyeId: onEye, fit: 'fits', rotationLeft: 10, overRefraction: '+0.25 -0.50 x 70', vertexMm: 12 },
+    left: null,
+  });
+  const { prescriptionId = '' } = await world.must('sign', {
+    visitId,
+    version: 4,
+    password: 'plain-sight',
+    right: { lens: { ...lens, axis: 30 }, triedLensOnEyeId: onEye },
+    left: null,
+    expiresOn: '2027-11-24',
+    waitNote: 'note',
+    daysPerWeek: 7,
+  });
   const { lessonId = '' } = await world.must('startLesson', { visitId, version: 5 });
   const { orderId = '' } = await world.must('placeOrder', { visitId, version: 6, requestKey: randomUUID(), prescriptionId, rightPacks: 1, leftPacks: 0 });
   const record = await world.record(visitId);
   const [appointment] = await world.db.owner<{ id: string }[]>`select id from appointment limit 1`;
   ids = {
-    visitId, wearerId: record.wearer.id, onEye, factId: record.facts.refractions[0]?.rootId ?? '', lessonId, orderId, prescriptionId,
-    staffId: world.callers.technician.personId, appointmentId: appointment?.id ?? '',
+    visitId,
+    wearerId: record.wearer.id,
+    onEye,
+    factId: record.facts.refractions[0]?.rootId ?? '',
+    lessonId,
+    orderId,
+    prescriptionId,
+    staffId: world.callers.technician.personId,
+    appointmentId: appointment?.id ?? '',
   };
 }, 60_000);
 afterAll(() => world.db.close());
@@ -45,11 +76,25 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   recordBroughtIn: () => ({ visitId: ids.visitId, version: 1, eye: 'left', description: 'a lens', power: '-1.00', how: 'boxSeen' }),
   confirmLens: () => ({ visitId: ids.visitId, version: 1, lensOnEyeId: ids.onEye, how: 'boxSeen' }),
   takeOff: () => ({ visitId: ids.visitId, version: 1, lensOnEyeIds: [ids.onEye] }),
-  recordOnEye: () => ({ visitId: ids.visitId, version: 1, right: { lensOnEyeId: ids.onEye, fit: 'fits', rotationLeft: null, overRefraction: null, vertexMm: 12 }, left: null }),
+  recordOnEye: () => ({
+    visitId: ids.visitId,
+    version: 1,
+    right: { lensOnEyeId: ids.onEye, fit: 'fits', rotationLeft: null, overRefraction: null, vertexMm: 12 },
+    left: null,
+  }),
   correct: () => ({ visitId: ids.visitId, version: 1, kind: 'refraction', factId: ids.factId, reason: 'because', value: null }),
   swapEyes: () => ({ visitId: ids.visitId, version: 1, kind: 'refraction', reason: 'because' }),
   undo: () => ({ visitId: ids.visitId, version: 1, facts: [{ kind: 'refraction', id: ids.factId }] }),
-  sign: () => ({ visitId: ids.visitId, version: 1, password: 'plain-sight', right: { lens, triedLensOnEyeId: ids.onEye }, left: null, expiresOn: '2027-11-24', waitNote: 'x', daysPerWeek: 7 }),
+  sign: () => ({
+    visitId: ids.visitId,
+    version: 1,
+    password: 'plain-sight',
+    right: { lens, triedLensOnEyeId: ids.onEye },
+    left: null,
+    expiresOn: '2027-11-24',
+    waitNote: 'x',
+    daysPerWeek: 7,
+  }),
   startLesson: () => ({ visitId: ids.visitId, version: 1 }),
   recordAttempt: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, eye: 'right', move: 'off', worked: true, miss: null }),
   recordTopic: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, topic: 'noWater' }),
@@ -58,7 +103,13 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   placeOrder: () => ({ visitId: ids.visitId, version: 1, requestKey: randomUUID(), prescriptionId: ids.prescriptionId, rightPacks: 1, leftPacks: 0 }),
   hastenOrder: () => ({ orderId: ids.orderId, visitId: ids.visitId }),
   readStaff: () => ({}),
-  addStaff: () => ({ account: `new-${Math.floor(performance.now() * 1000)}`, displayName: 'New', title: 'technician', roles: ['technician'], password: 'long enough pw' }),
+  addStaff: () => ({
+    account: `new-${Math.floor(performance.now() * 1000)}`,
+    displayName: 'New',
+    title: 'technician',
+    roles: ['technician'],
+    password: 'long enough pw',
+  }),
   endStaff: () => ({ personId: ids.staffId, version: 99 }),
   resetPassword: () => ({ personId: ids.staffId, password: 'plain-sight-again' }),
   setLights: () => ({ deviceId: randomUUID(), lights: 'down' }),
@@ -77,20 +128,41 @@ describe('every use case', () => {
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
     const service = SERVICES[name];
     // Deeds that would change the world are done by nobody here who may: only the refusal is looked at.
-    const result = await world.do(name, may([role], service.right) && !service.name.startsWith('read') ? { nonsense: true } : inputs[name](), world.callers[role]);
+    const result = await world.do(
+      name,
+      may([role], service.right) && !service.name.startsWith('read') ? { nonsense: true } : inputs[name](),
+      world.callers[role],
+    );
     const refused = !result.ok && result.error.kind === 'forbidden';
     expect(refused).toBe(!may([role], service.right));
   });
   it('with no role at all is refused', async () => {
-    for (const name of names) expect(await world.do(name, inputs[name](), { ...world.asha, roles: [] })).toMatchObject({ ok: false, error: { kind: 'forbidden' } });
+    for (const name of names)
+      expect(await world.do(name, inputs[name](), { ...world.asha, roles: [] })).toMatchObject({ ok: false, error: { kind: 'forbidden' } });
   });
 });
 
 describe('another practice', () => {
   it('finds nothing of this one, whatever it asks with, and changes nothing', async () => {
     const neighbour = await openNeighbour(world);
-    const tables = ['refraction', 'lens_on_eye', 'prescription', 'lesson_attempt', 'hand_over', 'lens_order', 'wearer_identity', 'draft', 'visit', 'membership'];
-    const count = async (): Promise<unknown[]> => Promise.all(tables.map((t) => world.db.owner.unsafe(`select md5(string_agg(x::text, '|' order by x::text)) as sum from ${t} x where practice_id = '${world.practiceId}'`)));
+    const tables = [
+      'refraction',
+      'lens_on_eye',
+      'prescription',
+      'lesson_attempt',
+      'hand_over',
+      'lens_order',
+      'wearer_identity',
+      'draft',
+      'visit',
+      'membership',
+    ];
+    const count = async (): Promise<unknown[]> =>
+      Promise.all(
+        tables.map((t) =>
+          world.db.owner.unsafe(`select md5(string_agg(x::text, '|' order by x::text)) as sum from ${t} x where practice_id = '${world.practiceId}'`),
+        ),
+      );
     const before = await count();
     let looked = 0;
     for (const name of names) {
@@ -153,13 +225,19 @@ describe('signing in', () => {
     expect((await signIn(world.deps, { account: 'joss-1', password: 'plain-sight' }, 'here')).ok).toBe(false);
   });
   it('an admin cannot end their own access, and never sees a password', async () => {
-    expect(await world.do('endStaff', { personId: world.callers.admin.personId, version: 1 }, world.callers.admin)).toMatchObject({ ok: false, error: { rule: 'cannotEndYourself' } });
+    expect(await world.do('endStaff', { personId: world.callers.admin.personId, version: 1 }, world.callers.admin)).toMatchObject({
+      ok: false,
+      error: { rule: 'cannotEndYourself' },
+    });
     expect(JSON.stringify(await world.must('readStaff', {}, world.callers.admin))).not.toMatch(/argon2|hash/i);
   });
 });
 
 describe('the clock', () => {
   it('cannot be set where real work is done', async () => {
-    expect(await perform(SERVICES.setClock, { ...world.deps, mode: 'production' }, world.asha, { frozenAt: null, offsetSeconds: 5 })).toMatchObject({ ok: false, error: { rule: 'clockIsReal' } });
+    expect(await perform(SERVICES.setClock, { ...world.deps, mode: 'production' }, world.asha, { frozenAt: null, offsetSeconds: 5 })).toMatchObject({
+      ok: false,
+      error: { rule: 'clockIsReal' },
+    });
   });
 });

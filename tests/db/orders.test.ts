@@ -26,16 +26,24 @@ afterAll(async () => {
 });
 
 const setFault = (fault: Fault): Promise<Response> => fetch(`${url}/fault`, { method: 'PUT', body: JSON.stringify({ fault }) });
-const atSupplier = async (orderId: string): Promise<{ seen: number } | undefined> => ((await (await fetch(`${url}/orders`)).json()) as { orders: { key: string; seen: number }[] }).orders.find((o) => o.key === orderId);
-const states = async (orderId: string): Promise<string[]> => (await world.db.owner<{ state: string }[]>`select state from order_event where order_id = ${orderId} order by sequence`).map((r) => r.state);
+const atSupplier = async (orderId: string): Promise<{ seen: number } | undefined> =>
+  ((await (await fetch(`${url}/orders`)).json()) as { orders: { key: string; seen: number }[] }).orders.find((o) => o.key === orderId);
+const states = async (orderId: string): Promise<string[]> =>
+  (await world.db.owner<{ state: string }[]>`select state from order_event where order_id = ${orderId} order by sequence`).map((r) => r.state);
 beforeEach(() => setFault('none'));
 
 async function order(): Promise<string> {
   const visitId = await world.visit(3, { right: '-2.00', left: '-2.25' });
   const lens = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
   const { prescriptionId } = await world.must('sign', {
-    visitId, version: 2, password: 'plain-sight', right: { lens, triedLensOnEyeId: null }, left: { lens: { ...lens, sphere: -2.25 }, triedLensOnEyeId: null },
-    expiresOn: '2027-11-24', waitNote: 'x y', daysPerWeek: 7,
+    visitId,
+    version: 2,
+    password: 'plain-sight',
+    right: { lens, triedLensOnEyeId: null },
+    left: { lens: { ...lens, sphere: -2.25 }, triedLensOnEyeId: null },
+    expiresOn: '2027-11-24',
+    waitNote: 'x y',
+    daysPerWeek: 7,
   });
   const { orderId } = await world.must('placeOrder', { visitId, version: 3, requestKey: randomUUID(), prescriptionId, rightPacks: 1, leftPacks: 1 });
   return orderId ?? '';
@@ -45,7 +53,9 @@ describe('an order on its way', () => {
   it('is acknowledged with the supplier’s reference and day', async () => {
     const id = await order();
     expect(await dispatchOne(deps)).toBe(true);
-    const [event] = await world.db.owner<{ supplierReference: string; dueOn: string }[]>`select supplier_reference, due_on from order_event where order_id = ${id} and state = 'acknowledged'`;
+    const [event] = await world.db.owner<
+      { supplierReference: string; dueOn: string }[]
+    >`select supplier_reference, due_on from order_event where order_id = ${id} and state = 'acknowledged'`;
     expect(event).toMatchObject({ dueOn: '2026-11-29' });
     expect(event?.supplierReference).toMatch(/^MR-/);
     expect(await dispatchOne(deps)).toBe(false);

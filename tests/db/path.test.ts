@@ -18,12 +18,24 @@ async function readVisit(over: string, record = 1): Promise<{ visitId: string; o
   const lens = await spec(world, 'plover-30-toric', -3, -1.75, 20);
   await world.must('putOnTrials', { visitId, version: 2, right: lens, left: null });
   const onEye = (await world.record(visitId)).facts.onEye[0]?.rootId ?? '';
-  await world.must('recordOnEye', { visitId, version: 3, right: { lensOnEyeId: onEye, fit: 'fits', rotationLeft: 10, overRefraction: over, vertexMm: 12 }, left: null });
+  await world.must('recordOnEye', {
+    visitId,
+    version: 3,
+    right: { lensOnEyeId: onEye, fit: 'fits', rotationLeft: 10, overRefraction: over, vertexMm: 12 },
+    left: null,
+  });
   return { visitId, onEye, version: 4, lens };
 }
 const signing = (v: Awaited<ReturnType<typeof readVisit>>, change: Record<string, unknown> = {}) => ({
-  visitId: v.visitId, version: v.version, password: 'plain-sight', right: { lens: { ...v.lens, axis: 30 }, triedLensOnEyeId: v.onEye }, left: null,
-  expiresOn: '24 Nov 2027', waitNote: note, daysPerWeek: 7, ...change,
+  visitId: v.visitId,
+  version: v.version,
+  password: 'plain-sight',
+  right: { lens: { ...v.lens, axis: 30 }, triedLensOnEyeId: v.onEye },
+  left: null,
+  expiresOn: '24 Nov 2027',
+  waitNote: note,
+  daysPerWeek: 7,
+  ...change,
 });
 const topUp = () => world.db.owner`update trial_stock set count = 50`;
 
@@ -32,10 +44,19 @@ describe('signing', () => {
     const v = await readVisit('+0.25 -0.50 x 70');
     const { number } = await world.must('sign', signing(v));
     const [signed] = (await world.record(v.visitId)).prescriptions;
-    expect(signed).toMatchObject({ number, issuedOn: '2026-11-24', examinedOn: '2026-11-24', expiresOn: '2027-11-24', waitNote: note, prescriber: { name: 'Asha Penhallow', registerNumber: 'FQ 2231', telephone: '555 0100' } });
+    expect(signed).toMatchObject({
+      number,
+      issuedOn: '2026-11-24',
+      examinedOn: '2026-11-24',
+      expiresOn: '2027-11-24',
+      waitNote: note,
+      prescriber: { name: 'Asha Penhallow', registerNumber: 'FQ 2231', telephone: '555 0100' },
+    });
     expect(signed?.eyes[0]).toMatchObject({ eye: 'right', baseCurveTriedMm: 8.6, baseCurveOrderedMm: 8.6 });
     expect(signed?.eyes[0]?.working).toMatchObject({ basis: 'overRefraction', order: '−3.09 −1.56 × 28', gap: '0.0734' });
-    const [row] = await world.db.owner<{ settings: { readerNoiseDegrees: number }; ruleVersion: string }[]>`select settings, rule_version from prescription where id = ${signed?.id ?? ''}`;
+    const [row] = await world.db.owner<
+      { settings: { readerNoiseDegrees: number }; ruleVersion: string }[]
+    >`select settings, rule_version from prescription where id = ${signed?.id ?? ''}`;
     expect(row?.settings.readerNoiseDegrees).toBe(2);
     expect(row?.ruleVersion).toMatch(/^\d{4}-/);
   });
@@ -47,7 +68,9 @@ describe('signing', () => {
     const v = await readVisit('+0.25 -0.50 x 70', 4);
     expect(await world.do('sign', signing(v, { password: 'wrong' }))).toMatchObject({ error: { fields: [{ path: ['password'], code: 'passwordWrong' }] } });
     expect(await world.do('sign', signing(v, { waitNote: '  ' }))).toMatchObject({ error: { fields: [{ path: ['waitNote'], code: 'waitNoteRequired' }] } });
-    expect(await world.do('sign', signing(v, { expiresOn: '2026-11-24' }))).toMatchObject({ error: { fields: [{ path: ['expiresOn'], code: 'expiryNotAfterIssue' }] } });
+    expect(await world.do('sign', signing(v, { expiresOn: '2026-11-24' }))).toMatchObject({
+      error: { fields: [{ path: ['expiresOn'], code: 'expiryNotAfterIssue' }] },
+    });
     expect(await world.do('sign', signing(v, { expiresOn: '2031-01-01' }))).toMatchObject({ error: { fields: [{ code: 'expiryTooFar' }] } });
     expect(await world.do('sign', signing(v, { right: null }))).toMatchObject({ error: { fields: [{ code: 'oneEyeRequired' }] } });
     expect(await world.version(v.visitId)).toBe(4);
@@ -73,7 +96,19 @@ describe('signing', () => {
     await topUp();
     const visitId = await world.visit(7, { right: '-2.00', left: null }, 'aftercare');
     const lens = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
-    expect((await world.do('sign', { visitId, version: 2, password: 'plain-sight', right: { lens, triedLensOnEyeId: null }, left: null, expiresOn: '2027-11-24', daysPerWeek: 7 })).ok).toBe(true);
+    expect(
+      (
+        await world.do('sign', {
+          visitId,
+          version: 2,
+          password: 'plain-sight',
+          right: { lens, triedLensOnEyeId: null },
+          left: null,
+          expiresOn: '2027-11-24',
+          daysPerWeek: 7,
+        })
+      ).ok,
+    ).toBe(true);
   });
 });
 
@@ -88,19 +123,31 @@ describe('lesson and hand-over', () => {
     expect(await world.do('handOver', { visitId: v.visitId, version, right: box, left: null })).toMatchObject({ error: { rule: 'signOffNeeded' } });
     const { lessonId } = await world.must('startLesson', { visitId: v.visitId, version });
     version += 1;
-    expect(await world.do('recordAttempt', { visitId: v.visitId, version, lessonId, eye: 'right', move: 'on', worked: true, miss: null })).toMatchObject({ error: { rule: 'lensAlreadyOn' } });
-    expect(await world.do('recordAttempt', { visitId: v.visitId, version, lessonId, eye: 'left', move: 'on', worked: true, miss: null })).toMatchObject({ error: { rule: 'eyeNotTaught' } });
+    expect(await world.do('recordAttempt', { visitId: v.visitId, version, lessonId, eye: 'right', move: 'on', worked: true, miss: null })).toMatchObject({
+      error: { rule: 'lensAlreadyOn' },
+    });
+    expect(await world.do('recordAttempt', { visitId: v.visitId, version, lessonId, eye: 'left', move: 'on', worked: true, miss: null })).toMatchObject({
+      error: { rule: 'eyeNotTaught' },
+    });
     for (const move of ['off', 'on', 'off'] as const) await next('recordAttempt', { lessonId, eye: 'right', move, worked: true, miss: null });
     await next('recordAttempt', { lessonId, eye: 'right', move: 'on', worked: false, miss: 'blinked' });
     await next('recordAttempt', { lessonId, eye: 'right', move: 'on', worked: true, unaided: false, miss: null });
-    expect(await world.do('signOffLesson', { visitId: v.visitId, version, lessonId })).toMatchObject({ error: { rule: 'lessonLocked', data: { missing: 11 } } });
+    expect(await world.do('signOffLesson', { visitId: v.visitId, version, lessonId })).toMatchObject({
+      error: { rule: 'lessonLocked', data: { missing: 11 } },
+    });
     for (const move of ['off', 'on'] as const) await next('recordAttempt', { lessonId, eye: 'right', move, worked: true, miss: null });
     for (const topic of careTopicsFor(false)) await next('recordTopic', { lessonId, topic });
     await world.must('signOffLesson', { visitId: v.visitId, version, lessonId }, world.callers.technician);
     version += 1;
-    expect(await world.do('handOver', { visitId: v.visitId, version, right: { ...box, expiresOn: '2026-11-23' }, left: null })).toMatchObject({ error: { fields: [{ path: ['right', 'expiresOn'], code: 'lensExpired' }] } });
-    expect(await world.do('handOver', { visitId: v.visitId, version, right: { ...box, lot: ' ' }, left: null })).toMatchObject({ error: { fields: [{ path: ['right', 'lot'], code: 'lotRequired' }] } });
-    expect(await world.do('handOver', { visitId: v.visitId, version, right: null, left: box })).toMatchObject({ error: { fields: [{ path: ['left', 'lensOnEyeId'], code: 'otherEye' }] } });
+    expect(await world.do('handOver', { visitId: v.visitId, version, right: { ...box, expiresOn: '2026-11-23' }, left: null })).toMatchObject({
+      error: { fields: [{ path: ['right', 'expiresOn'], code: 'lensExpired' }] },
+    });
+    expect(await world.do('handOver', { visitId: v.visitId, version, right: { ...box, lot: ' ' }, left: null })).toMatchObject({
+      error: { fields: [{ path: ['right', 'lot'], code: 'lotRequired' }] },
+    });
+    expect(await world.do('handOver', { visitId: v.visitId, version, right: null, left: box })).toMatchObject({
+      error: { fields: [{ path: ['left', 'lensOnEyeId'], code: 'otherEye' }] },
+    });
     await world.must('handOver', { visitId: v.visitId, version, right: box, left: null });
     version += 1;
     expect(await world.do('handOver', { visitId: v.visitId, version, right: box, left: null })).toMatchObject({ error: { rule: 'handedOverAlready' } });
@@ -113,8 +160,14 @@ describe('lesson and hand-over', () => {
     const v = await readVisit('+0.25 -0.50 x 70', 9);
     const { lessonId } = await world.must('startLesson', { visitId: v.visitId, version: v.version });
     let version = v.version + 1;
-    for (const move of ['off', 'on', 'off', 'on'] as const) version = ((await world.must('recordAttempt', { visitId: v.visitId, version, lessonId, eye: 'right', move, worked: true, miss: null })) as unknown as { version: number }).version;
-    for (const topic of careTopicsFor(false)) version = ((await world.must('recordTopic', { visitId: v.visitId, version, lessonId, topic })) as unknown as { version: number }).version;
+    for (const move of ['off', 'on', 'off', 'on'] as const)
+      version = (
+        (await world.must('recordAttempt', { visitId: v.visitId, version, lessonId, eye: 'right', move, worked: true, miss: null })) as unknown as {
+          version: number;
+        }
+      ).version;
+    for (const topic of careTopicsFor(false))
+      version = ((await world.must('recordTopic', { visitId: v.visitId, version, lessonId, topic })) as unknown as { version: number }).version;
     await world.must('closeVisit', { visitId: v.visitId, version });
     world.move(24 * 3600);
     const { visitId = '' } = await world.must('openVisit', { wearerId: await world.wearerId(9), kind: 'lesson' });
@@ -139,7 +192,9 @@ describe('lesson and hand-over', () => {
     const facts = (await world.record(visitId)).facts.onEye;
     const [right, left] = ['right', 'left'].map((eye) => facts.find((c) => c.current?.eye === eye)?.rootId);
     const box = (lensOnEyeId: string | undefined) => ({ lensOnEyeId, lot: 'T1', expiresOn: '2028-01-01' });
-    expect(await world.do('handOver', { visitId, version: 4, right: box(right), left: null, experienceNote: 'wears since 2019' })).toMatchObject({ error: { fields: [{ code: 'broughtInNotGiven' }] } });
+    expect(await world.do('handOver', { visitId, version: 4, right: box(right), left: null, experienceNote: 'wears since 2019' })).toMatchObject({
+      error: { fields: [{ code: 'broughtInNotGiven' }] },
+    });
     await world.must('handOver', { visitId, version: 4, right: null, left: box(left), experienceNote: 'wears since 2019' });
   });
 });
@@ -149,7 +204,9 @@ describe('ordering', () => {
     const v = await readVisit('+0.25 -0.50 x 70', 1);
     const { prescriptionId } = await world.must('sign', signing(v));
     const order = { visitId: v.visitId, version: 5, requestKey: randomUUID(), prescriptionId, rightPacks: 1, leftPacks: 0 };
-    expect(await world.do('placeOrder', { ...order, rightPacks: 3 })).toMatchObject({ error: { fields: [{ path: ['rightPacks'], code: 'pastExpiry', data: { runOut: '2028-05-21', expires: '2027-11-24' } }] } });
+    expect(await world.do('placeOrder', { ...order, rightPacks: 3 })).toMatchObject({
+      error: { fields: [{ path: ['rightPacks'], code: 'pastExpiry', data: { runOut: '2028-05-21', expires: '2027-11-24' } }] },
+    });
     expect(await world.do('placeOrder', { ...order, leftPacks: 1 })).toMatchObject({ error: { fields: [{ path: ['leftPacks'], code: 'eyeNotPrescribed' }] } });
     expect(await world.do('placeOrder', { ...order, rightPacks: 0 })).toMatchObject({ error: { fields: [{ code: 'packsRequired' }] } });
     const [a, b] = [await world.must('placeOrder', order, world.callers.coordinator), await world.must('placeOrder', order, world.callers.coordinator)];
@@ -160,8 +217,15 @@ describe('ordering', () => {
     expect(await world.do('placeOrder', { ...order, requestKey: randomUUID(), version: 7 })).toMatchObject({ error: { rule: 'prescriptionSuperseded' } });
   });
   it('an order line is final or raw, never both: the database refuses it', async () => {
-    const [line] = await world.db.owner<{ orderId: string; prescriptionId: string; lensId: string }[]>`select order_id, prescription_id, lens_id from order_line limit 1`;
-    for (const [mode, lensId, raw] of [['final', null, null], ['raw', line?.lensId, '{}'], ['final', line?.lensId, '{}'], ['raw', null, null]] as const) {
+    const [line] = await world.db.owner<
+      { orderId: string; prescriptionId: string; lensId: string }[]
+    >`select order_id, prescription_id, lens_id from order_line limit 1`;
+    for (const [mode, lensId, raw] of [
+      ['final', null, null],
+      ['raw', line?.lensId, '{}'],
+      ['final', line?.lensId, '{}'],
+      ['raw', null, null],
+    ] as const) {
       await expect(
         world.db.app`insert into order_line (id, practice_id, order_id, prescription_id, eye, mode, lens_id, raw, packs, pack_size, pack_price_minor)
           values (${randomUUID()}, ${world.practiceId}, ${line?.orderId ?? ''}, ${line?.prescriptionId ?? ''}, 'left', ${mode}, ${lensId ?? null}, ${raw}, 1, 6, 1)`,

@@ -41,8 +41,10 @@ export async function openWorld(): Promise<World> {
     return { practiceId: row.practiceId, personId: row.personId, name: row.displayName, title: row.title, account, roles: row.roles };
   };
   const callers = {
-    prescriber: await callerOf(ACCOUNTS.prescriber), technician: await callerOf(ACCOUNTS.technician),
-    coordinator: await callerOf(ACCOUNTS.coordinator), admin: await callerOf(ACCOUNTS.admin),
+    prescriber: await callerOf(ACCOUNTS.prescriber),
+    technician: await callerOf(ACCOUNTS.technician),
+    coordinator: await callerOf(ACCOUNTS.coordinator),
+    admin: await callerOf(ACCOUNTS.admin),
   };
   const run: World['do'] = (name, input, caller = callers.prescriber) => perform(SERVICES[name] as never, deps, caller, input);
   const must: World['must'] = async (name, input, caller) => {
@@ -58,11 +60,19 @@ export async function openWorld(): Promise<World> {
     return row.id;
   };
   return {
-    db, deps, practiceId: practice.id, asha: callers.prescriber, callers, wearerId,
+    db,
+    deps,
+    practiceId: practice.id,
+    asha: callers.prescriber,
+    callers,
+    wearerId,
     move: (seconds) => {
       now = addSeconds(now, seconds);
     },
-    do: run, must, record, version,
+    do: run,
+    must,
+    record,
+    version,
     visit: async (n = 1, powers = { right: '-3.25 -1.75 x 20', left: '-4.50 -1.25 x 165' }, kind = 'firstFit') => {
       const { visitId = '' } = await must('openVisit', { wearerId: await wearerId(n), kind });
       await must('recordRefraction', { visitId, version: 1, right: powers.right ?? null, left: powers.left ?? null, vertexMm: 12 });
@@ -79,7 +89,10 @@ export async function openNeighbour(world: World): Promise<{ practiceId: string;
   const practice = await findPractice(owner, practiceId);
   const [person] = await owner<{ id: string }[]>`select p.id from person p join membership m on m.person_id = p.id where m.practice_id = ${practiceId} limit 1`;
   if (!practice || !person) throw new Error('neighbour');
-  return { practiceId, caller: { practiceId, personId: person.id, name: 'Neighbour', title: '', account: 'asha', roles: ['prescriber', 'technician', 'coordinator', 'admin'] } };
+  return {
+    practiceId,
+    caller: { practiceId, personId: person.id, name: 'Neighbour', title: '', account: 'asha', roles: ['prescriber', 'technician', 'coordinator', 'admin'] },
+  };
 }
 
 /** The lens spec of a family by code, as the forms take it. */

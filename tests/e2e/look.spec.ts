@@ -38,7 +38,10 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
       await expect(page.locator('html')).toHaveAttribute('data-lights', lights);
       expect(await violations(page), `${view}, lights ${lights}`).toEqual([]);
       // 640 × 400 is 1280 × 800 at 200 %; 768 × 1024 a narrow tablet.
-      for (const [width, height] of [[768, 1024], [640, 400]] as const) {
+      for (const [width, height] of [
+        [768, 1024],
+        [640, 400],
+      ] as const) {
         await page.setViewportSize({ width, height });
         expect(await sideways(page), `${view} at ${width}`).toBeLessThanOrEqual(0);
       }
@@ -60,11 +63,18 @@ test('headers: policy with a nonce, nothing sniffed, no address handed on', asyn
   expect(headers['x-content-type-options']).toBe('nosniff');
   expect(headers['referrer-policy']).toBe('no-referrer');
   expect(headers['x-powered-by']).toBeUndefined();
-  for (const [origin, path] of [['http://elsewhere.test', '/api/session'], ['http://elsewhere.test', '/api/deeds/readToday']] as const) {
+  for (const [origin, path] of [
+    ['http://elsewhere.test', '/api/session'],
+    ['http://elsewhere.test', '/api/deeds/readToday'],
+  ] as const) {
     const refused = await fetch(`${site.url}${path}`, { method: 'POST', headers: { origin, 'content-type': 'application/json' }, body: '{}' });
     expect(refused.status).toBe(403);
   }
-  const long = await fetch(`${site.url}/api/session`, { method: 'POST', headers: { origin: site.url, 'content-type': 'application/json' }, body: JSON.stringify({ account: 'x'.repeat(400_000) }) });
+  const long = await fetch(`${site.url}/api/session`, {
+    method: 'POST',
+    headers: { origin: site.url, 'content-type': 'application/json' },
+    body: JSON.stringify({ account: 'x'.repeat(400_000) }),
+  });
   expect(long.status).toBe(422);
   const signedOut = await fetch(`${site.url}/api/deeds/searchWearers`, { method: 'POST', headers: { origin: site.url }, body: '{}' });
   expect(signedOut.status).toBe(401);

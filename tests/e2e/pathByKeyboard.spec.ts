@@ -92,7 +92,12 @@ test('the whole path by keyboard', async ({ page }) => {
   await press('2');
   await expect(page.getByText('Off: on the lashes')).toBeVisible();
   for (const eye of ['right', 'left']) {
-    for (const [move, done] of [['off', 1], ['on', 1], ['off', 2], ['on', 2]] as const) {
+    for (const [move, done] of [
+      ['off', 1],
+      ['on', 1],
+      ['off', 2],
+      ['on', 2],
+    ] as const) {
       await leave();
       await press('Enter');
       await expect(page.getByTestId(`count-${eye}-${move}`)).toHaveAttribute('data-done', String(done));

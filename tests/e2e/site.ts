@@ -17,7 +17,14 @@ export interface TestSite extends Site {
 async function openSite(): Promise<TestSite> {
   const db = await createDatabase();
   await db.owner`update app_clock set offset_seconds = extract(epoch from (${TEST_NOW}::timestamptz - now()))::bigint`;
-  const site = await startSite({ databaseUrl: db.appUrl, mode: 'test', distDir: '.next-test', demoPassword: DEMO_PASSWORD, supplierToday: TEST_TODAY, supplierSlowMs: 8000 });
+  const site = await startSite({
+    databaseUrl: db.appUrl,
+    mode: 'test',
+    distDir: '.next-test',
+    demoPassword: DEMO_PASSWORD,
+    supplierToday: TEST_TODAY,
+    supplierSlowMs: 8000,
+  });
   return {
     ...site,
     db,
@@ -80,7 +87,8 @@ export async function signIn(page: Page, name: RegExp | string = /Asha Penhallow
 /** Asks the server for a deed as the signed-in page would. */
 export async function deed(page: Page, name: string, input: object): Promise<Record<string, string>> {
   const answer = await page.evaluate(
-    async ([path, body]) => (await fetch(path as string, { method: 'POST', headers: { 'content-type': 'application/json' }, body: body as string })).json() as Promise<unknown>,
+    async ([path, body]) =>
+      (await fetch(path as string, { method: 'POST', headers: { 'content-type': 'application/json' }, body: body as string })).json() as Promise<unknown>,
     [`/api/deeds/${name}`, JSON.stringify(input)],
   );
   const result = answer as { ok: boolean; value: Record<string, string> };

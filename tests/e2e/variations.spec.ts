@@ -140,7 +140,15 @@ test('a press while the first is on its way, and a supplier that is down', async
   const visitId = /visits\/([^/]+)/.exec(page.url())?.[1] ?? '';
   const [family] = await site.db.owner<{ id: string }[]>`select id from lens_family_version where code = 'turnstone-30'`;
   const lens = { familyId: family?.id, sphere: -2, cylinder: 0, axis: 180, add: null, baseCurve: 8.4, diameter: 14.2 };
-  await deed(page, 'sign', { visitId, version: 2, password: 'plain-sight', right: { lens, triedLensOnEyeId: null }, left: { lens, triedLensOnEyeId: null }, expiresOn: '2027-11-24', daysPerWeek: 7 });
+  await deed(page, 'sign', {
+    visitId,
+    version: 2,
+    password: 'plain-sight',
+    right: { lens, triedLensOnEyeId: null },
+    left: { lens, triedLensOnEyeId: null },
+    expiresOn: '2027-11-24',
+    daysPerWeek: 7,
+  });
   await site.fault('down');
   await page.goto(`/visits/${visitId}/supply`);
   await page.getByRole('button', { name: 'Place the order' }).dblclick();
@@ -176,7 +184,10 @@ test('roles: who may not sign is told, who may not fit sees no fit to begin', as
   await panel.getByLabel('Password').fill('long enough now');
   await panel.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Ines Calloway')).toBeVisible();
-  await page.getByRole('row', { name: /Ines Calloway/ }).getByRole('button', { name: 'End access' }).click();
+  await page
+    .getByRole('row', { name: /Ines Calloway/ })
+    .getByRole('button', { name: 'End access' })
+    .click();
   await panel.getByRole('button', { name: 'End access' }).click();
   await expect(page.getByRole('row', { name: /Ines Calloway/ })).toContainText('ended');
 });

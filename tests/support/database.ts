@@ -34,7 +34,11 @@ export async function createDatabase(options: { readonly template?: string } = {
   const appUrl = await openAppLogin(owner, ownerUrl);
   const app = connect(appUrl, { max: 6 });
   return {
-    name, ownerUrl, appUrl, owner, app,
+    name,
+    ownerUrl,
+    appUrl,
+    owner,
+    app,
     close: async () => {
       await app.end({ timeout: 2 });
       await owner.end({ timeout: 2 });

@@ -8,12 +8,10 @@ export const addDays = (day: IsoDate, days: number): IsoDate => Temporal.PlainDa
 export const addYears = (day: IsoDate, years: number): IsoDate => Temporal.PlainDate.from(day).add({ years }).toString();
 
 /** Days from a to b, negative when b is earlier. @example daysBetween('2026-01-01', '2026-01-31') → 30 */
-export const daysBetween = (a: IsoDate, b: IsoDate): number =>
-  Temporal.PlainDate.from(a).until(Temporal.PlainDate.from(b), { largestUnit: 'days' }).days;
+export const daysBetween = (a: IsoDate, b: IsoDate): number => Temporal.PlainDate.from(a).until(Temporal.PlainDate.from(b), { largestUnit: 'days' }).days;
 
 /** The calendar day of an instant in a time zone. @example dayIn('2026-11-24T23:30:00Z', 'Pacific/Auckland') → '2026-11-25' */
-export const dayIn = (instant: IsoInstant, timeZone: string): IsoDate =>
-  Temporal.Instant.from(instant).toZonedDateTimeISO(timeZone).toPlainDate().toString();
+export const dayIn = (instant: IsoInstant, timeZone: string): IsoDate => Temporal.Instant.from(instant).toZonedDateTimeISO(timeZone).toPlainDate().toString();
 
 /** True for a real calendar day written YYYY-MM-DD. @example isIsoDate('2026-02-30') → false */
 export function isIsoDate(text: string): boolean {

@@ -92,12 +92,7 @@ export const powerOf = (row: PowerColumns): Refraction => ({ sphere: row.sphereD
  * @example eyeState(noFacts, 'right', () => undefined, 2).verdict.order → null
  * @source see eyeVerdict
  */
-export function eyeState(
-  facts: VisitFacts,
-  eye: Eye,
-  lensPower: (lensId: string) => Refraction | undefined,
-  readerNoise: Degrees,
-): EyeState {
+export function eyeState(facts: VisitFacts, eye: Eye, lensPower: (lensId: string) => Refraction | undefined, readerNoise: Degrees): EyeState {
   const refraction = latest(facts.refractions, (r) => r.eye === eye);
   const onEye = latest(facts.onEye, (r) => r.eye === eye);
   const extra = facts.onEyeExtras.find((e) => e.lensOnEyeId === onEye?.rootId);

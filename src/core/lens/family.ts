@@ -63,8 +63,7 @@ export function rangeValues(range: StepRange): number[] {
   return Array.from({ length: count }, (_, i) => rangeValue(range, i));
 }
 export const rangeCount = (range: StepRange): number => Math.floor((range.to - range.from) / range.step + 1e-6) + 1;
-export const rangeValue = (range: StepRange, index: number): number =>
-  Math.round((range.from + index * range.step) * 1000) / 1000 + 0;
+export const rangeValue = (range: StepRange, index: number): number => Math.round((range.from + index * range.step) * 1000) / 1000 + 0;
 const inRange = (value: number, range: StepRange): boolean => {
   const index = Math.round((value - range.from) / range.step);
   return index >= 0 && index < rangeCount(range) && Math.abs(rangeValue(range, index) - value) < 1e-6;

@@ -2,7 +2,18 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { DEMO_FAMILIES } from '../../../demo/families';
 import {
-  blurBetween, blurClass, compareRanked, isMade, nearestLenses, rangeValues, toCornealPlane, type LensFamily, type LensPower, type NearestOptions, type Ranked, type Refraction,
+  blurBetween,
+  blurClass,
+  compareRanked,
+  isMade,
+  nearestLenses,
+  rangeValues,
+  toCornealPlane,
+  type LensFamily,
+  type LensPower,
+  type NearestOptions,
+  type Ranked,
+  type Refraction,
 } from '../index';
 
 const r = (sphere: number, cylinder: number, axis: number): Refraction => ({ sphere, cylinder, axis });
@@ -22,32 +33,56 @@ function enumerate(need: Refraction, family: LensFamily, options: NearestOptions
       }
     }
   }
-  return [...seen.values()].map((power) => ({ power, blur: blurBetween(need, power) })).sort((a, b) => compareRanked(a, b, lastAxis)).slice(0, limit);
+  return [...seen.values()]
+    .map((power) => ({ power, blur: blurBetween(need, power) }))
+    .sort((a, b) => compareRanked(a, b, lastAxis))
+    .slice(0, limit);
 }
 
 const anyNeed = fc
-  .record({ sphere: fc.double({ min: -14, max: 10, noNaN: true }), cylinder: fc.double({ min: -5, max: 0, noNaN: true }), axis: fc.double({ min: 0.01, max: 180, noNaN: true }) })
+  .record({
+    sphere: fc.double({ min: -14, max: 10, noNaN: true }),
+    cylinder: fc.double({ min: -5, max: 0, noNaN: true }),
+    axis: fc.double({ min: 0.01, max: 180, noNaN: true }),
+  })
   .map(({ sphere, cylinder, axis }) => r(sphere, cylinder, cylinder === 0 ? 180 : axis));
-const anyOptions = fc.record({ limit: fc.integer({ min: 1, max: 7 }), cylinderCap: fc.boolean(), lastAxis: fc.option(fc.integer({ min: 1, max: 180 }), { nil: undefined }) });
+const anyOptions = fc.record({
+  limit: fc.integer({ min: 1, max: 7 }),
+  cylinderCap: fc.boolean(),
+  lastAxis: fc.option(fc.integer({ min: 1, max: 180 }), { nil: undefined }),
+});
 
 describe('the nearest makeable lens', () => {
-  it.each(families.map((f) => [f.name, f] as const))('equals trying every lens: %s', (_name, family) => {
-    fc.assert(
-      fc.property(anyNeed, anyOptions, (need, { lastAxis, ...rest }) => {
-        const options: NearestOptions = { ...rest, ...(lastAxis === undefined ? {} : { lastAxis }) };
-        const fast = nearestLenses(need, family, options);
-        const slow = enumerate(need, family, options);
-        expect(fast.map((x) => x.power)).toEqual(slow.map((x) => x.power));
-        fast.forEach((x, i) => expect(x.blur).toBeCloseTo(slow[i]?.blur ?? NaN, 9));
-      }),
-      { numRuns: family.name.includes('Made') ? 6 : 40 },
-    );
-  }, 60_000);
+  it.each(families.map((f) => [f.name, f] as const))(
+    'equals trying every lens: %s',
+    (_name, family) => {
+      fc.assert(
+        fc.property(anyNeed, anyOptions, (need, { lastAxis, ...rest }) => {
+          const options: NearestOptions = { ...rest, ...(lastAxis === undefined ? {} : { lastAxis }) };
+          const fast = nearestLenses(need, family, options);
+          const slow = enumerate(need, family, options);
+          expect(fast.map((x) => x.power)).toEqual(slow.map((x) => x.power));
+          fast.forEach((x, i) => expect(x.blur).toBeCloseTo(slow[i]?.blur ?? NaN, 9));
+        }),
+        { numRuns: family.name.includes('Made') ? 6 : 40 },
+      );
+    },
+    60_000,
+  );
 
   // Source: least blur strength; values computed.
   const family: LensFamily = {
-    name: 'tens', geometry: 'toric',
-    blocks: [{ spheres: { from: -6, to: 2, step: 0.25 }, cylinders: [-0.75, -1.25, -1.75], axes: { from: 10, to: 180, step: 10 }, adds: [null], curves: [{ baseCurve: 8.6, diameter: 14.2 }] }],
+    name: 'tens',
+    geometry: 'toric',
+    blocks: [
+      {
+        spheres: { from: -6, to: 2, step: 0.25 },
+        cylinders: [-0.75, -1.25, -1.75],
+        axes: { from: 10, to: 180, step: 10 },
+        adds: [null],
+        curves: [{ baseCurve: 8.6, diameter: 14.2 }],
+      },
+    ],
   };
   const need = toCornealPlane(r(-3.25, -1.75, 20), 12);
   it('need −3.13 −1.59 × 20 takes −3.00 −1.75 × 20', () => {
@@ -69,7 +104,19 @@ describe('the nearest makeable lens', () => {
     expect(nearestLenses(tied, family, { lastAxis: 175 })[0]?.power.axis).toBe(170);
   });
   it('powers never tie towards minus: every odd quarter of cylinder', () => {
-    const sphere: LensFamily = { name: 'sphere', geometry: 'sphere', blocks: [{ spheres: { from: -10, to: 6, step: 0.25 }, cylinders: [0], axes: { from: 180, to: 180, step: 10 }, adds: [null], curves: [{ baseCurve: 8.4, diameter: 14 }] }] };
+    const sphere: LensFamily = {
+      name: 'sphere',
+      geometry: 'sphere',
+      blocks: [
+        {
+          spheres: { from: -10, to: 6, step: 0.25 },
+          cylinders: [0],
+          axes: { from: 180, to: 180, step: 10 },
+          adds: [null],
+          curves: [{ baseCurve: 8.4, diameter: 14 }],
+        },
+      ],
+    };
     for (let s = -8; s <= 4; s += 0.25) {
       for (const c of [-0.25, -0.75, -1.25]) {
         const [best, twin] = nearestLenses(r(s, c, 90), sphere);
@@ -85,8 +132,11 @@ describe('the nearest makeable lens', () => {
     expect(nearestLenses(need, made, { baseCurve: 8.1 })).toEqual([]);
   });
   it('every row it offers is made', () => {
-    fc.assert(fc.property(anyNeed, fc.constantFrom(...families), (asked, f) => {
-      for (const row of nearestLenses(asked, f, { limit: 3 })) for (const variant of row.variants) expect(isMade({ ...row.power, ...variant }, f)).toBe(true);
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(anyNeed, fc.constantFrom(...families), (asked, f) => {
+        for (const row of nearestLenses(asked, f, { limit: 3 })) for (const variant of row.variants) expect(isMade({ ...row.power, ...variant }, f)).toBe(true);
+      }),
+      { numRuns: 60 },
+    );
   });
 });

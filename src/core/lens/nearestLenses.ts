@@ -109,12 +109,10 @@ function variantsOf(power: LensPower, blocks: readonly LensBlock[]): LensVariant
   const seen = new Map<string, LensVariant>();
   for (const block of blocks) {
     const sphereIndex = Math.round((power.sphere - block.spheres.from) / block.spheres.step);
-    const sphereMade =
-      sphereIndex >= 0 && sphereIndex < rangeCount(block.spheres) && Math.abs(rangeValue(block.spheres, sphereIndex) - power.sphere) < 1e-6;
+    const sphereMade = sphereIndex >= 0 && sphereIndex < rangeCount(block.spheres) && Math.abs(rangeValue(block.spheres, sphereIndex) - power.sphere) < 1e-6;
     const axisIndex = Math.round((power.axis - block.axes.from) / block.axes.step);
     const axisMade =
-      power.cylinder === 0 ||
-      (axisIndex >= 0 && axisIndex < rangeCount(block.axes) && Math.abs(rangeValue(block.axes, axisIndex) - power.axis) < 1e-6);
+      power.cylinder === 0 || (axisIndex >= 0 && axisIndex < rangeCount(block.axes) && Math.abs(rangeValue(block.axes, axisIndex) - power.axis) < 1e-6);
     if (!sphereMade || !axisMade || !block.cylinders.includes(power.cylinder)) continue;
     for (const { baseCurve, diameter } of block.curves) {
       for (const add of block.adds) seen.set(`${baseCurve}|${diameter}|${add ?? ''}`, { baseCurve, diameter, add });
@@ -139,9 +137,7 @@ export function nearestLenses(need: Refraction, family: LensFamily, options: Nea
     .map((block) => ({
       ...block,
       curves: block.curves.filter(
-        (c) =>
-          (baseCurve === undefined || Math.abs(c.baseCurve - baseCurve) < 1e-6) &&
-          (diameter === undefined || Math.abs(c.diameter - diameter) < 1e-6),
+        (c) => (baseCurve === undefined || Math.abs(c.baseCurve - baseCurve) < 1e-6) && (diameter === undefined || Math.abs(c.diameter - diameter) < 1e-6),
       ),
     }))
     .filter((block) => block.curves.length > 0);

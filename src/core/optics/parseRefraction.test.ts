@@ -14,9 +14,16 @@ describe('reading a prescription (notation and shorthand: common practice)', () 
     ['−3,25 −1,75 × 20', r(-3.25, -1.75, 20)],
     ['+0.25 −0.50 × 70', r(0.25, -0.5, 70)],
     ['-5.00 +1.75 x 110', r(-3.25, -1.75, 20)],
-    ['plano', r(0, 0, 180)], ['pl', r(0, 0, 180)], ['pl -1.00 x 90', r(0, -1, 90)],
-    ['+0.50 DS', r(0.5, 0, 180)], ['-2.00', r(-2, 0, 180)], ['-2', r(-2, 0, 180)], ['-25', r(-0.25, 0, 180)], ['+1250', r(12.5, 0, 180)],
-    ['-3.25 -1.75 @ 20°', r(-3.25, -1.75, 20)], ['-3.25 -1.75 axis 180', r(-3.25, -1.75, 180)],
+    ['plano', r(0, 0, 180)],
+    ['pl', r(0, 0, 180)],
+    ['pl -1.00 x 90', r(0, -1, 90)],
+    ['+0.50 DS', r(0.5, 0, 180)],
+    ['-2.00', r(-2, 0, 180)],
+    ['-2', r(-2, 0, 180)],
+    ['-25', r(-0.25, 0, 180)],
+    ['+1250', r(12.5, 0, 180)],
+    ['-3.25 -1.75 @ 20°', r(-3.25, -1.75, 20)],
+    ['-3.25 -1.75 axis 180', r(-3.25, -1.75, 180)],
     ['3.25 -1.75 x 20', r(3.25, -1.75, 20)],
   ])('%s', (text, power) => {
     const read = parseRefraction(text);
@@ -30,14 +37,23 @@ describe('reading a prescription (notation and shorthand: common practice)', () 
     expect(parseRefraction('-5.00 +1.75 x 110')).toMatchObject({ notes: [{ code: 'transposed' }] });
   });
   it.each([
-    ['', 'empty', []], ['abc', 'notANumber', []], ['-3.o0', 'notANumber', []], ['-3.2.5', 'notANumber', []],
+    ['', 'empty', []],
+    ['abc', 'notANumber', []],
+    ['-3.o0', 'notANumber', []],
+    ['-3.2.5', 'notANumber', []],
     ['300', 'bareNumber', ['−3.00', '+3.00']],
-    ['-3.1', 'sphereOffStep', ['−3.00', '−3.25']], ['3.1', 'sphereOffStep', ['+3.00', '+3.25']],
-    ['-1.00 -0.75 x 181', 'axisOutOfRange', ['−1.00 −0.75 × 1']], ['-1.00 -0.75 x 500', 'axisOutOfRange', []],
+    ['-3.1', 'sphereOffStep', ['−3.00', '−3.25']],
+    ['3.1', 'sphereOffStep', ['+3.00', '+3.25']],
+    ['-1.00 -0.75 x 181', 'axisOutOfRange', ['−1.00 −0.75 × 1']],
+    ['-1.00 -0.75 x 500', 'axisOutOfRange', []],
     ['-1.00 -0.75 x 20.5', 'axisNotWhole', ['−1.00 −0.75 × 21']],
-    ['-1.00 -0.75', 'axisMissing', []], ['-1.00 0.75 x 20', 'cylinderNeedsSign', ['−1.00 −0.75 × 20', '−1.00 +0.75 × 20']],
-    ['-1.00 x 20', 'cylinderMissing', ['−1.00']], ['-1.00 -0.60 x 20', 'cylinderOffStep', ['−1.00 −0.50 × 20']],
-    ['-31', 'sphereTooStrong', []], ['-1.00 -12.25 x 20', 'cylinderTooStrong', []], ['-1 -1 x 20 30', 'tooManyNumbers', []],
+    ['-1.00 -0.75', 'axisMissing', []],
+    ['-1.00 0.75 x 20', 'cylinderNeedsSign', ['−1.00 −0.75 × 20', '−1.00 +0.75 × 20']],
+    ['-1.00 x 20', 'cylinderMissing', ['−1.00']],
+    ['-1.00 -0.60 x 20', 'cylinderOffStep', ['−1.00 −0.50 × 20']],
+    ['-31', 'sphereTooStrong', []],
+    ['-1.00 -12.25 x 20', 'cylinderTooStrong', []],
+    ['-1 -1 x 20 30', 'tooManyNumbers', []],
   ])('%s is %s', (text, code, repairs) => {
     const read = parseRefraction(text);
     expect(!read.ok && read.error).toMatchObject({ code, repairs });
@@ -55,22 +71,36 @@ describe('reading a prescription (notation and shorthand: common practice)', () 
     expect(parseRefraction('-2.00 -7.00 x 90')).toMatchObject({ ok: true, notes: [{ code: 'cylinderUnlikely', asks: true }] });
   });
   it('never throws, whatever is typed', () => {
-    fc.assert(fc.property(fc.string({ unit: 'binary', maxLength: 40 }), (text) => {
-      parseRefraction(text);
-    }), { numRuns: 2000 });
-    fc.assert(fc.property(fc.string({ unit: fc.constantFrom(...'+-−.,0123456789 x×@/plano'), maxLength: 24 }), (text) => {
-      const read = parseRefraction(text);
-      if (read.ok) expect(read.value.axis).toBeGreaterThanOrEqual(1);
-    }), { numRuns: 2000 });
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary', maxLength: 40 }), (text) => {
+        parseRefraction(text);
+      }),
+      { numRuns: 2000 },
+    );
+    fc.assert(
+      fc.property(fc.string({ unit: fc.constantFrom(...'+-−.,0123456789 x×@/plano'), maxLength: 24 }), (text) => {
+        const read = parseRefraction(text);
+        if (read.ok) expect(read.value.axis).toBeGreaterThanOrEqual(1);
+      }),
+      { numRuns: 2000 },
+    );
   });
   it('reads back what is written, in either notation', () => {
     const quarter = (min: number, max: number) => fc.integer({ min: min * 4, max: max * 4 }).map((n) => n / 4 + 0);
-    fc.assert(fc.property(quarter(-30, 18), quarter(-12, 0), fc.integer({ min: 1, max: 180 }), fc.constantFrom('minus' as const, 'plus' as const), (sphere, cylinder, axis, notation) => {
-      const power = r(sphere, cylinder, cylinder === 0 ? 180 : axis);
-      fc.pre(sphere + cylinder >= -30);
-      const read = parseRefraction(formatRefraction(power, { notation }));
-      expect(read.ok && read.value).toEqual(power);
-    }));
+    fc.assert(
+      fc.property(
+        quarter(-30, 18),
+        quarter(-12, 0),
+        fc.integer({ min: 1, max: 180 }),
+        fc.constantFrom('minus' as const, 'plus' as const),
+        (sphere, cylinder, axis, notation) => {
+          const power = r(sphere, cylinder, cylinder === 0 ? 180 : axis);
+          fc.pre(sphere + cylinder >= -30);
+          const read = parseRefraction(formatRefraction(power, { notation }));
+          expect(read.ok && read.value).toEqual(power);
+        },
+      ),
+    );
   });
   it('writes a true minus and two decimals', () => {
     expect(formatRefraction(r(-3.25, -1.75, 20))).toBe('−3.25 −1.75 × 20');

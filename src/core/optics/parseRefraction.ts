@@ -37,8 +37,7 @@ export interface RefractionNote {
 
 export type ParsedRefraction = (Ok<Refraction> & { readonly notes: readonly RefractionNote[] }) | Err<RefractionProblem>;
 
-const fail = (code: RefractionProblemCode, data: ProblemData = {}, repairs: readonly string[] = []): Err<RefractionProblem> =>
-  err({ code, data, repairs });
+const fail = (code: RefractionProblemCode, data: ProblemData = {}, repairs: readonly string[] = []): Err<RefractionProblem> => err({ code, data, repairs });
 
 /** Everything people and other programs write for the same signs, made one. */
 function normalise(text: string): string {
@@ -109,8 +108,7 @@ function toDioptres(piece: Piece): number {
   return (hundredths ? piece.value / 100 : piece.value) + 0;
 }
 
-const tail = (cylinder: string | null, axis: string | null): string =>
-  `${cylinder === null ? '' : ` ${cylinder}`}${axis === null ? '' : ` × ${axis}`}`;
+const tail = (cylinder: string | null, axis: string | null): string => `${cylinder === null ? '' : ` ${cylinder}`}${axis === null ? '' : ` × ${axis}`}`;
 
 function readSphere(piece: Piece, following: string): Ok<number> | Err<RefractionProblem> {
   const sphere = toDioptres(piece);

@@ -71,13 +71,11 @@ export const subtractVectors = (a: PowerVector, b: PowerVector): PowerVector => 
  * @example addPowers({sphere: 1, cylinder: 0, axis: 180}, {sphere: -3, cylinder: -1, axis: 90}) → {sphere: -2, cylinder: -1, axis: 90}
  * @source Thibos, Wheeler & Horner 1997; obliquely crossed cylinders, any ophthalmic optics text
  */
-export const addPowers = (a: Refraction, b: Refraction): Refraction =>
-  fromPowerVector(addVectors(toPowerVector(a), toPowerVector(b)));
+export const addPowers = (a: Refraction, b: Refraction): Refraction => fromPowerVector(addVectors(toPowerVector(a), toPowerVector(b)));
 
 /**
  * Blur strength of the difference of two powers (D).
  * @example blurBetween({sphere: -3, cylinder: 0, axis: 180}, {sphere: -3.5, cylinder: 0, axis: 180}) → 0.5
  * @source Thibos, Wheeler & Horner 1997
  */
-export const blurBetween = (a: Refraction, b: Refraction): Dioptres =>
-  blurStrength(subtractVectors(toPowerVector(a), toPowerVector(b)));
+export const blurBetween = (a: Refraction, b: Refraction): Dioptres => blurStrength(subtractVectors(toPowerVector(a), toPowerVector(b)));

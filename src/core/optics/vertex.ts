@@ -7,8 +7,7 @@ import type { Refraction } from './refraction';
  * @example effectivePower(-4, 12) → -3.8168
  * @source any ophthalmic optics text
  */
-export const effectivePower = (power: Dioptres, distanceMm: Millimetres): Dioptres =>
-  noNegativeZero(power / (1 - (distanceMm / 1000) * power));
+export const effectivePower = (power: Dioptres, distanceMm: Millimetres): Dioptres => noNegativeZero(power / (1 - (distanceMm / 1000) * power));
 
 function moveBy(refraction: Refraction, distanceMm: Millimetres): Refraction {
   const along = effectivePower(refraction.sphere, distanceMm);

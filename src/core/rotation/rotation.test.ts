@@ -1,8 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  axisDistance, blurBetween, compensateAxis, eyeVerdict, fromPowerVector, parseRotation, powerOnEye, resolveOverRefraction, routesAgree, subtractVectors, toCornealPlane,
-  toPowerVector, type Refraction,
+  axisDistance,
+  blurBetween,
+  compensateAxis,
+  eyeVerdict,
+  fromPowerVector,
+  parseRotation,
+  powerOnEye,
+  resolveOverRefraction,
+  routesAgree,
+  subtractVectors,
+  toCornealPlane,
+  toPowerVector,
+  type Refraction,
 } from '../index';
 
 const r = (sphere: number, cylinder: number, axis: number): Refraction => ({ sphere, cylinder, axis });
@@ -11,18 +22,29 @@ const right = (degrees: number): number => -degrees;
 const residual = (need: Refraction, lens: Refraction): Refraction => fromPowerVector(subtractVectors(toPowerVector(need), toPowerVector(lens)));
 
 describe('left add, right subtract (common practice)', () => {
-  it.each([[15, right(20), 175], [180, left(10), 10], [90, left(15), 105], [172, left(12), 4], [5, right(10), 175], [180, 0, 180]])('axis %d turned %d is ordered at %d', (axis, turn, order) => {
+  it.each([
+    [15, right(20), 175],
+    [180, left(10), 10],
+    [90, left(15), 105],
+    [172, left(12), 4],
+    [5, right(10), 175],
+    [180, 0, 180],
+  ])('axis %d turned %d is ordered at %d', (axis, turn, order) => {
     expect(compensateAxis(axis, turn)).toBe(order);
   });
   it('a lens ordered so lies where the eye asks', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 180 }), fc.integer({ min: -90, max: 90 }), (axis, turn) => {
-      expect(axisDistance(powerOnEye(r(-1, -1, compensateAxis(axis, turn)), turn).axis, axis)).toBeCloseTo(0, 9);
-    }));
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 180 }), fc.integer({ min: -90, max: 90 }), (axis, turn) => {
+        expect(axisDistance(powerOnEye(r(-1, -1, compensateAxis(axis, turn)), turn).axis, axis)).toBeCloseTo(0, 9);
+      }),
+    );
   });
   it('a turn by 180° changes nothing', () => {
-    fc.assert(fc.property(fc.double({ min: 0.1, max: 180, noNaN: true }), fc.double({ min: -90, max: 90, noNaN: true }), (axis, turn) => {
-      expect(axisDistance(compensateAxis(axis, turn + 180), compensateAxis(axis, turn))).toBeCloseTo(0, 9);
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: 0.1, max: 180, noNaN: true }), fc.double({ min: -90, max: 90, noNaN: true }), (axis, turn) => {
+        expect(axisDistance(compensateAxis(axis, turn + 180), compensateAxis(axis, turn))).toBeCloseTo(0, 9);
+      }),
+    );
   });
   it('the order’s axis does not depend on the axis of the trial: 10 and 170 alike', () => {
     for (const trialAxis of [10, 170]) {
@@ -38,7 +60,14 @@ describe('left add, right subtract (common practice)', () => {
 
 describe('what a turned toric leaves', () => {
   // Source: residual 2·C·sin θ, obliquely crossed cylinders; values computed.
-  it.each([[5, 0.174], [10, 0.347], [15, 0.518], [20, 0.684], [30, 1], [45, 1.414]])('1.00 D at %d° leaves %d D of cylinder', (degrees, cylinder) => {
+  it.each([
+    [5, 0.174],
+    [10, 0.347],
+    [15, 0.518],
+    [20, 0.684],
+    [30, 1],
+    [45, 1.414],
+  ])('1.00 D at %d° leaves %d D of cylinder', (degrees, cylinder) => {
     expect(Math.abs(residual(r(0, -1, 180), powerOnEye(r(0, -1, 180), left(degrees))).cylinder)).toBeCloseTo(cylinder, 3);
   });
   it('−2.25 × 180 with the mark 10 left leaves +0.39 −0.78 × 40, 10 right × 140', () => {
@@ -67,17 +96,24 @@ describe('over-refraction through a turned lens', () => {
     expect(Math.abs(made.order.axis - orderAxis)).toBeLessThan(0.5);
   });
   it('the turn is counted once: ordering the result, seated the same way, gives what the eye needs', () => {
-    const arb = fc.record({ sphere: fc.integer({ min: -40, max: 20 }).map((n) => n / 4), cylinder: fc.integer({ min: -10, max: -3 }).map((n) => n / 4), axis: fc.integer({ min: 1, max: 180 }) });
-    fc.assert(fc.property(arb, arb, fc.integer({ min: -40, max: 40 }), (lens, over, turn) => {
-      const made = resolveOverRefraction({ lens, rotationLeft: turn, overRefraction: over, vertexMm: 12 });
-      expect(blurBetween(powerOnEye(made.order, turn), made.need)).toBeCloseTo(0, 8);
-    }));
+    const arb = fc.record({
+      sphere: fc.integer({ min: -40, max: 20 }).map((n) => n / 4),
+      cylinder: fc.integer({ min: -10, max: -3 }).map((n) => n / 4),
+      axis: fc.integer({ min: 1, max: 180 }),
+    });
+    fc.assert(
+      fc.property(arb, arb, fc.integer({ min: -40, max: 40 }), (lens, over, turn) => {
+        const made = resolveOverRefraction({ lens, rotationLeft: turn, overRefraction: over, vertexMm: 12 });
+        expect(blurBetween(powerOnEye(made.order, turn), made.need)).toBeCloseTo(0, 8);
+      }),
+    );
   });
 });
 
 describe('do the two routes agree', () => {
   const fromRefraction = toCornealPlane(r(-3.25, -1.75, 20), 12);
-  const through = (over: Refraction): Refraction => resolveOverRefraction({ lens: r(-3, -1.75, 20), rotationLeft: left(10), overRefraction: over, vertexMm: 12 }).need;
+  const through = (over: Refraction): Refraction =>
+    resolveOverRefraction({ lens: r(-3, -1.75, 20), rotationLeft: left(10), overRefraction: over, vertexMm: 12 }).need;
   it('+0.25 −0.50 × 70 agrees, 0.07 D apart', () => {
     const verdict = routesAgree({ fromRefraction, fromOverRefraction: through(r(0.25, -0.5, 70)), lensCylinder: -1.75, rotationSd: 2 });
     expect(verdict.gap).toBeCloseTo(0.07, 2);
@@ -100,10 +136,24 @@ describe('do the two routes agree', () => {
 });
 
 describe('a turn as typed', () => {
-  it.each([['10l', 10], ['5 r', -5], ['left 10', 10], ['R12', -12], ['0', 0], ['10°L', 10]])('%s', (text, value) => {
+  it.each([
+    ['10l', 10],
+    ['5 r', -5],
+    ['left 10', 10],
+    ['R12', -12],
+    ['0', 0],
+    ['10°L', 10],
+  ])('%s', (text, value) => {
     expect(parseRotation(text)).toEqual({ ok: true, value });
   });
-  it.each([['10', 'needsSide'], ['95l', 'outOfRange'], ['l10r', 'notARotation'], ['ten', 'notARotation'], ['', 'empty'], ['2.5l', 'notWhole']])('%s is %s', (text, code) => {
+  it.each([
+    ['10', 'needsSide'],
+    ['95l', 'outOfRange'],
+    ['l10r', 'notARotation'],
+    ['ten', 'notARotation'],
+    ['', 'empty'],
+    ['2.5l', 'notWhole'],
+  ])('%s is %s', (text, code) => {
     expect(parseRotation(text)).toMatchObject({ ok: false, error: { code } });
   });
 });

@@ -56,8 +56,7 @@ export const REORDER_MARGIN_DAYS = 7;
  * @example reorderBy('2026-12-16', 7, 7) → '2026-12-02'
  * @source common practice
  */
-export const reorderBy = (runOut: IsoDate, leadDays: number, marginDays = REORDER_MARGIN_DAYS): IsoDate =>
-  addDays(runOut, -(leadDays + marginDays));
+export const reorderBy = (runOut: IsoDate, leadDays: number, marginDays = REORDER_MARGIN_DAYS): IsoDate => addDays(runOut, -(leadDays + marginDays));
 
 /** Packs of `packSize` that hold at least `lenses`. @example packsFor(13, 6) → 3 */
 export const packsFor = (lenses: number, packSize: number): number => Math.ceil(lenses / packSize);

@@ -7,7 +7,10 @@ const monthly: WearPlan = { modality: 'monthly', daysPerWeek: 7 };
 describe('lenses for a year', () => {
   // Source: computed; counting rule (dailies by wearing day, reusables by calendar): common practice.
   it.each([
-    ['daily, every day', 'daily', 7, 365], ['daily, six days', 'daily', 6, 313], ['two-weekly', 'twoWeekly', 7, 27], ['monthly', 'monthly', 7, 13],
+    ['daily, every day', 'daily', 7, 365],
+    ['daily, six days', 'daily', 6, 313],
+    ['two-weekly', 'twoWeekly', 7, 27],
+    ['monthly', 'monthly', 7, 13],
     ['monthly worn three days a week: 13, not 5', 'monthly', 3, 13],
   ] as const)('%s', (_name, modality, daysPerWeek, lenses) => {
     expect(lensesNeeded(365, { modality, daysPerWeek })).toBe(lenses);
@@ -21,9 +24,11 @@ describe('lenses for a year', () => {
     expect(lastWearDay('2026-01-01', 'daily')).toBe('2026-01-01');
   });
   it('never counts wearing days for a reusable lens', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 700 }), fc.integer({ min: 1, max: 7 }), (days, daysPerWeek) => {
-      expect(lensesNeeded(days, { modality: 'monthly', daysPerWeek })).toBe(lensesNeeded(days, monthly));
-    }));
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 700 }), fc.integer({ min: 1, max: 7 }), (days, daysPerWeek) => {
+        expect(lensesNeeded(days, { modality: 'monthly', daysPerWeek })).toBe(lensesNeeded(days, monthly));
+      }),
+    );
   });
 });
 
@@ -41,15 +46,23 @@ describe('the plan of one eye', () => {
     expect(supplyPlan({ ...base, inHand: null, packs: 0 })).toMatchObject({ runOut: null, reorderBy: null });
   });
   it('a proposal never reaches past the prescription', () => {
-    fc.assert(fc.property(fc.constantFrom('daily', 'twoWeekly', 'monthly'), fc.integer({ min: 1, max: 7 }), fc.integer({ min: 5, max: 90 }), fc.integer({ min: 20, max: 730 }), (modality, daysPerWeek, packSize, span) => {
-      const expires = addDays('2026-11-24', span);
-      const input = { ...base, packSize, inHand: null, packs: 0, wear: { modality, daysPerWeek } as const };
-      const packs = proposedPacks(input, expires);
-      const { runOut } = supplyPlan({ ...input, packs });
-      if (packs > 0) expect(runOut !== null && runOut <= expires).toBe(true);
-      const more = supplyPlan({ ...input, packs: packs + 1 }).runOut;
-      expect(more !== null && more > expires).toBe(true);
-    }));
+    fc.assert(
+      fc.property(
+        fc.constantFrom('daily', 'twoWeekly', 'monthly'),
+        fc.integer({ min: 1, max: 7 }),
+        fc.integer({ min: 5, max: 90 }),
+        fc.integer({ min: 20, max: 730 }),
+        (modality, daysPerWeek, packSize, span) => {
+          const expires = addDays('2026-11-24', span);
+          const input = { ...base, packSize, inHand: null, packs: 0, wear: { modality, daysPerWeek } as const };
+          const packs = proposedPacks(input, expires);
+          const { runOut } = supplyPlan({ ...input, packs });
+          if (packs > 0) expect(runOut !== null && runOut <= expires).toBe(true);
+          const more = supplyPlan({ ...input, packs: packs + 1 }).runOut;
+          expect(more !== null && more > expires).toBe(true);
+        },
+      ),
+    );
   });
   it('order-by: run-out less delivery less margin', () => {
     expect(reorderBy('2026-12-16', 7, 7)).toBe('2026-12-02');

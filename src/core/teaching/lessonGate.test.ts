@@ -13,8 +13,16 @@ describe('the lesson’s lock (two on and two off, topics said back: common prac
   });
   it.each([
     ['one off short', [...twice('right'), ...twice('left').slice(0, 3)], { kind: 'moves', eye: 'left', move: 'off', more: 1 }],
-    ['helped once', [...twice('right'), ...twice('left').slice(0, 3), tried('left', 'off', { unaided: false })], { kind: 'moves', eye: 'left', move: 'off', more: 1 }],
-    ['a miss does not count', [...twice('right'), ...twice('left').slice(0, 3), tried('left', 'off', { worked: false })], { kind: 'moves', eye: 'left', move: 'off', more: 1 }],
+    [
+      'helped once',
+      [...twice('right'), ...twice('left').slice(0, 3), tried('left', 'off', { unaided: false })],
+      { kind: 'moves', eye: 'left', move: 'off', more: 1 },
+    ],
+    [
+      'a miss does not count',
+      [...twice('right'), ...twice('left').slice(0, 3), tried('left', 'off', { worked: false })],
+      { kind: 'moves', eye: 'left', move: 'off', more: 1 },
+    ],
     ['nothing today', [...twice('right'), ...twice('left').map((a) => ({ ...a, today: false }))], { kind: 'today', eye: 'left', move: 'on' }],
   ] as const)('%s keeps it locked', (_name, attempts, missing) => {
     const gate = lessonGate({ ...all, attempts: [...attempts] }, topics);
@@ -26,7 +34,10 @@ describe('the lesson’s lock (two on and two off, topics said back: common prac
   });
   it('each topic locks it by itself', () => {
     for (const topic of topics) {
-      const gate = lessonGate({ attempts: [...twice('right'), ...twice('left')], topicsSaidBack: topics.filter((t) => t !== topic), eyes: ['right', 'left'] }, topics);
+      const gate = lessonGate(
+        { attempts: [...twice('right'), ...twice('left')], topicsSaidBack: topics.filter((t) => t !== topic), eyes: ['right', 'left'] },
+        topics,
+      );
       expect(gate.missing).toEqual([{ kind: 'topic', topic }]);
     }
   });
@@ -40,12 +51,23 @@ describe('the lesson’s lock (two on and two off, topics said back: common prac
     expect(lessonGate({ attempts: [], topicsSaidBack: [...topics], eyes: [] }, topics).open).toBe(false);
   });
   it('more tries never lock it again', () => {
-    const arb = fc.array(fc.record({ eye: fc.constantFrom<Eye>('right', 'left'), move: fc.constantFrom<Move>('on', 'off'), worked: fc.boolean(), unaided: fc.boolean(), today: fc.boolean() }), { maxLength: 30 });
-    fc.assert(fc.property(arb, arb, (before, more) => {
-      const a = lessonGate({ ...all, attempts: before }, topics);
-      const b = lessonGate({ ...all, attempts: [...before, ...more] }, topics);
-      if (a.open) expect(b.open).toBe(true);
-    }));
+    const arb = fc.array(
+      fc.record({
+        eye: fc.constantFrom<Eye>('right', 'left'),
+        move: fc.constantFrom<Move>('on', 'off'),
+        worked: fc.boolean(),
+        unaided: fc.boolean(),
+        today: fc.boolean(),
+      }),
+      { maxLength: 30 },
+    );
+    fc.assert(
+      fc.property(arb, arb, (before, more) => {
+        const a = lessonGate({ ...all, attempts: before }, topics);
+        const b = lessonGate({ ...all, attempts: [...before, ...more] }, topics);
+        if (a.open) expect(b.open).toBe(true);
+      }),
+    );
   });
   it('on and off alternate, from what is on the eye', () => {
     expect(nextMove([], 'right', true)).toBe('off');

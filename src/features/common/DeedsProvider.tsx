@@ -66,7 +66,12 @@ export function DeedsProvider({ house, children }: { readonly house: House; read
     }
   }, []);
 
-  useIdle(house.settings.idleMinutes, wait === null, () => setWait({ why: 'idle', resolve: () => undefined }), () => void quietly('stillHere', {}));
+  useIdle(
+    house.settings.idleMinutes,
+    wait === null,
+    () => setWait({ why: 'idle', resolve: () => undefined }),
+    () => void quietly('stillHere', {}),
+  );
 
   const value = useMemo((): Deeds => ({ perform, quietly, house, now: () => Date.now() + offset.current }), [perform, quietly, house]);
   return (

@@ -6,7 +6,11 @@ import { Lamp } from 'lucide-react';
 import { useDeeds } from './DeedsProvider';
 
 const YEAR = 365 * 24 * 3600;
-const cookie = (name: string): string | null => document.cookie.split('; ').find((c) => c.startsWith(`${name}=`))?.slice(name.length + 1) ?? null;
+const cookie = (name: string): string | null =>
+  document.cookie
+    .split('; ')
+    .find((c) => c.startsWith(`${name}=`))
+    ?.slice(name.length + 1) ?? null;
 const setCookie = (name: string, value: string): void => {
   document.cookie = `${name}=${value}; path=/; max-age=${YEAR}; samesite=strict`;
 };

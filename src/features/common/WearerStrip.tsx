@@ -16,7 +16,8 @@ export function WearerStrip({ wearer, lines }: { readonly wearer: WearerFile['we
           {wearer.name}
         </Link>
         <div className="label" data-testid="birth-date">
-          <span className="font-[560] text-ink">{t('born', { day: formatDay(wearer.birthDate) })}</span> {t('ageRecord', { age: wearer.age, record: formatRecord(wearer.recordNumber) })}
+          <span className="font-[560] text-ink">{t('born', { day: formatDay(wearer.birthDate) })}</span>{' '}
+          {t('ageRecord', { age: wearer.age, record: formatRecord(wearer.recordNumber) })}
         </div>
       </div>
       {wearer.guardian ? (

@@ -23,13 +23,25 @@ interface WorkingRoom {
 const WorkingContext = createContext<WorkingRoom | null>(null);
 
 /** Holds which working is open; `W` opens the next. */
-export function WorkingProvider({ ids, initial, children }: { readonly ids: readonly string[]; readonly initial: string | null; readonly children: ReactNode }) {
+export function WorkingProvider({
+  ids,
+  initial,
+  children,
+}: {
+  readonly ids: readonly string[];
+  readonly initial: string | null;
+  readonly children: ReactNode;
+}) {
   const [chosen, setOpenId] = useState<string | null>(initial);
   const openId = chosen !== null && ids.includes(chosen) ? chosen : null;
-  useHotkeys('w', () => {
-    const next = openId === null ? 0 : ids.indexOf(openId) + 1;
-    setOpenId(ids[next] ?? null);
-  }, [ids, openId]);
+  useHotkeys(
+    'w',
+    () => {
+      const next = openId === null ? 0 : ids.indexOf(openId) + 1;
+      setOpenId(ids[next] ?? null);
+    },
+    [ids, openId],
+  );
   const value = useMemo((): WorkingRoom => ({ openId, toggle: (id) => setOpenId(openId === id ? null : id) }), [openId]);
   return <WorkingContext.Provider value={value}>{children}</WorkingContext.Provider>;
 }

@@ -7,7 +7,10 @@ export function useBlurWorking(): (id: string, eye: string, need: Refraction, le
   const t = useTranslations('blurWorking');
   return (id, eye, need, lens) => {
     const [n, l] = [toPowerVector(need), toPowerVector(lens.power)];
-    const minus = (part: 'm' | 'j0' | 'j45') => ({ what: part.toUpperCase(), comes: `${formatPower(n[part], 3)} − (${formatPower(l[part], 3)}) = ${formatPower(n[part] - l[part], 3)}` });
+    const minus = (part: 'm' | 'j0' | 'j45') => ({
+      what: part.toUpperCase(),
+      comes: `${formatPower(n[part], 3)} − (${formatPower(l[part], 3)}) = ${formatPower(n[part] - l[part], 3)}`,
+    });
     return {
       id,
       title: t('title', { eye }),

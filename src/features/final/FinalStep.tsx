@@ -49,11 +49,23 @@ export function FinalStep() {
       const { family, lens, variant, blocked, leftOut } = plans[e];
       if (!family || !lens || !variant || blocked !== null || leftOut) return null;
       return {
-        lens: { familyId: family.id, sphere: lens.power.sphere, cylinder: lens.power.cylinder, axis: lens.power.axis, add: variant.add, baseCurve: variant.baseCurve, diameter: variant.diameter },
+        lens: {
+          familyId: family.id,
+          sphere: lens.power.sphere,
+          cylinder: lens.power.cylinder,
+          axis: lens.power.axis,
+          add: variant.add,
+          baseCurve: variant.baseCurve,
+          diameter: variant.diameter,
+        },
         triedLensOnEyeId: eye(e).onEye?.rootId ?? null,
       };
     };
-    const done = await run('sign', { right: of('right'), left: of('left'), password, expiresOn: expires, waitNote: draft.body.note ?? '', daysPerWeek: Number(days) }, t('signedToast'));
+    const done = await run(
+      'sign',
+      { right: of('right'), left: of('left'), password, expiresOn: expires, waitNote: draft.body.note ?? '', daysPerWeek: Number(days) },
+      t('signedToast'),
+    );
     setPassword('');
     if (done?.ok) {
       draft.clear();
@@ -69,20 +81,39 @@ export function FinalStep() {
     return (
       <>
         <span className="value">{lens ? formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }) : t('unknown')}</span>
-        <span className="note">{t('triedAt', { family: lens?.familyName ?? onEye.current.description ?? '', time: formatTime(onEye.current.putOnAt, zone) })}</span>
+        <span className="note">
+          {t('triedAt', { family: lens?.familyName ?? onEye.current.description ?? '', time: formatTime(onEye.current.putOnAt, zone) })}
+        </span>
       </>
     );
   };
   const prescribed = (e: Eye) => {
     const plan = plans[e];
-    if (plan.leftOut) return <span className="label">{t('leftOut')} <button type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Out`, '')}>{t('putBack')}</button></span>;
+    if (plan.leftOut)
+      return (
+        <span className="label">
+          {t('leftOut')}{' '}
+          <button type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Out`, '')}>
+            {t('putBack')}
+          </button>
+        </span>
+      );
     if (plan.blocked === 'noFamily') {
       return (
         <label className="note">
           {t('chooseFamily')}{' '}
-          <select className="choice" value={draft.body[`${e}Family`] ?? ''} onChange={(event) => draft.set(`${e}Family`, event.target.value)} aria-label={t('familyLabel', { eye: eyeWords.name(e) })}>
+          <select
+            className="choice"
+            value={draft.body[`${e}Family`] ?? ''}
+            onChange={(event) => draft.set(`${e}Family`, event.target.value)}
+            aria-label={t('familyLabel', { eye: eyeWords.name(e) })}
+          >
             <option value="">{t('noneChosen')}</option>
-            {record.families.map((f) => <option key={f.code} value={f.code}>{f.name}</option>)}
+            {record.families.map((f) => (
+              <option key={f.code} value={f.code}>
+                {f.name}
+              </option>
+            ))}
           </select>
         </label>
       );
@@ -91,13 +122,28 @@ export function FinalStep() {
     if (!plan.lens || !plan.variant) return null;
     return (
       <>
-        <span className="power-read" data-testid={`prescribed-${e}`}>{formatRefraction(plan.lens.power)}</span>
-        <span className="label">{plan.family?.name} · <Figure id={`blur-${e}`}>{t('blurLeft', { blur: plan.lens.blur.toFixed(2) })}</Figure></span>
+        <span className="power-read" data-testid={`prescribed-${e}`}>
+          {formatRefraction(plan.lens.power)}
+        </span>
+        <span className="label">
+          {plan.family?.name} · <Figure id={`blur-${e}`}>{t('blurLeft', { blur: plan.lens.blur.toFixed(2) })}</Figure>
+        </span>
         <span className={`flex gap-3 flex-wrap items-center ${e === 'right' ? 'justify-end' : ''}`}>
-          <select className="choice" aria-label={t('powerLabel', { eye: eyeWords.name(e) })} value={plan.offers.indexOf(plan.lens)} onChange={(event) => draft.set(`${e}Power`, event.target.value)}>
-            {plan.offers.map((o, i) => <option key={i} value={i}>{t('offer', { power: formatRefraction(o.power), blur: o.blur.toFixed(2) })}</option>)}
+          <select
+            className="choice"
+            aria-label={t('powerLabel', { eye: eyeWords.name(e) })}
+            value={plan.offers.indexOf(plan.lens)}
+            onChange={(event) => draft.set(`${e}Power`, event.target.value)}
+          >
+            {plan.offers.map((o, i) => (
+              <option key={i} value={i}>
+                {t('offer', { power: formatRefraction(o.power), blur: o.blur.toFixed(2) })}
+              </option>
+            ))}
           </select>
-          <button type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Out`, 'yes')}>{t('leave')}</button>
+          <button type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Out`, 'yes')}>
+            {t('leave')}
+          </button>
         </span>
       </>
     );
@@ -109,7 +155,15 @@ export function FinalStep() {
     if (!need || !verdict.order || !lens || lens.power.cylinder === 0) return <span className="label">{t('noAxis')}</span>;
     if (!rotation) return <span>{t('axisUnread', { asked: formatAxis(need.axis), made: lens.power.axis })}</span>;
     const turn = rotation.current.rotationLeftDeg;
-    return <span>{turn === 0 ? t('axisTrue', { asked: formatAxis(need.axis), made: lens.power.axis }) : turn > 0 ? t('axisLeft', { asked: formatAxis(need.axis), turn, order: formatAxis(verdict.order.axis), made: lens.power.axis }) : t('axisRight', { asked: formatAxis(need.axis), turn: -turn, order: formatAxis(verdict.order.axis), made: lens.power.axis })}</span>;
+    return (
+      <span>
+        {turn === 0
+          ? t('axisTrue', { asked: formatAxis(need.axis), made: lens.power.axis })
+          : turn > 0
+            ? t('axisLeft', { asked: formatAxis(need.axis), turn, order: formatAxis(verdict.order.axis), made: lens.power.axis })
+            : t('axisRight', { asked: formatAxis(need.axis), turn: -turn, order: formatAxis(verdict.order.axis), made: lens.power.axis })}
+      </span>
+    );
   };
   const curves = (e: Eye) => {
     const { lens, variant } = plans[e];
@@ -118,10 +172,22 @@ export function FinalStep() {
     if (!lens || !variant || plans[e].leftOut) return null;
     return (
       <>
-        <select className="choice" aria-label={t('curveLabel', { eye: eyeWords.name(e) })} value={variantKey(variant)} onChange={(event) => draft.set(`${e}Variant`, event.target.value)}>
-          {lens.variants.map((v) => <option key={variantKey(v)} value={variantKey(v)}>{`${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)}${v.add ? ` ${t(`add.${v.add}`)}` : ''}`}</option>)}
+        <select
+          className="choice"
+          aria-label={t('curveLabel', { eye: eyeWords.name(e) })}
+          value={variantKey(variant)}
+          onChange={(event) => draft.set(`${e}Variant`, event.target.value)}
+        >
+          {lens.variants.map((v) => (
+            <option
+              key={variantKey(v)}
+              value={variantKey(v)}
+            >{`${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)}${v.add ? ` ${t(`add.${v.add}`)}` : ''}`}</option>
+          ))}
         </select>
-        {triedLens?.baseCurveMm ? <span className="note">{t('triedCurve', { curve: triedLens.baseCurveMm.toFixed(1), diameter: triedLens.diameterMm?.toFixed(1) ?? '' })}</span> : null}
+        {triedLens?.baseCurveMm ? (
+          <span className="note">{t('triedCurve', { curve: triedLens.baseCurveMm.toFixed(1), diameter: triedLens.diameterMm?.toFixed(1) ?? '' })}</span>
+        ) : null}
       </>
     );
   };
@@ -134,8 +200,17 @@ export function FinalStep() {
     return (
       <>
         <span className="power-read">{formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg })}</span>
-        <span className="label">{t('signedLens', { maker: lens.maker, family: lens.familyName, curve: lens.baseCurveMm?.toFixed(1) ?? '', diameter: lens.diameterMm?.toFixed(1) ?? '' })}</span>
-        {row.baseCurveTriedMm !== null && row.baseCurveTriedMm !== row.baseCurveOrderedMm ? <span className="note">{t('triedCurve', { curve: row.baseCurveTriedMm.toFixed(1), diameter: '' })}</span> : null}
+        <span className="label">
+          {t('signedLens', {
+            maker: lens.maker,
+            family: lens.familyName,
+            curve: lens.baseCurveMm?.toFixed(1) ?? '',
+            diameter: lens.diameterMm?.toFixed(1) ?? '',
+          })}
+        </span>
+        {row.baseCurveTriedMm !== null && row.baseCurveTriedMm !== row.baseCurveOrderedMm ? (
+          <span className="note">{t('triedCurve', { curve: row.baseCurveTriedMm.toFixed(1), diameter: '' })}</span>
+        ) : null}
       </>
     );
   };
@@ -150,115 +225,234 @@ export function FinalStep() {
   });
   return (
     <WorkingProvider ids={showSigned ? [] : blocks.map((b) => b.id)} initial={null}>
-    <VisitFrame
-      step="final"
-      keys={<><span><KeyCap>{'Ctrl ⏎'}</KeyCap> {t('keySign')}</span><span><KeyCap>{'W'}</KeyCap> {t('keyWorking')}</span></>}
-      margin={
-        showSigned ? (
+      <VisitFrame
+        step="final"
+        keys={
           <>
-            <h2 className="mb-3">{t('afterSigning')}</h2>
-            <p className="mb-2">{t('afterText')}</p>
-            <p className="label">{t('supersedeText')}</p>
+            <span>
+              <KeyCap>{'Ctrl ⏎'}</KeyCap> {t('keySign')}
+            </span>
+            <span>
+              <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
+            </span>
           </>
-        ) : (
-          <>
-            <h2 className="mb-3">{t('beforeSigning')}</h2>
-            {EYES.map((e) => {
-              const plan = plans[e];
-              const state = eye(e);
-              if (plan.leftOut || plan.blocked === 'nothingMeasured') return <p key={e} className="mb-3"><Stated state="watch">{t('checkOut', { eye: eyeWords.short(e) })}</Stated></p>;
-              if (plan.blocked === 'measureAgain') return <p key={e} className="mb-3"><Stated state="stop">{t('checkDisagree', { eye: eyeWords.short(e) })}</Stated></p>;
-              if (!state.onEye) return <p key={e} className="mb-3"><Stated state="watch">{t('checkUntried', { eye: eyeWords.short(e) })}</Stated></p>;
-              if (!state.rotation && plan.lens && plan.lens.power.cylinder !== 0) return <p key={e} className="mb-3"><Stated state="watch">{t('checkUnread', { eye: eyeWords.short(e) })}</Stated></p>;
-              if (state.rotation?.current.provisional || state.overRefraction?.current.provisional) return <p key={e} className="mb-3"><Stated state="watch">{t('checkProvisional', { eye: eyeWords.short(e) })}</Stated></p>;
-              return <p key={e} className="mb-3"><Stated state="ok">{plan.sameAsTried ? t('checkSame', { eye: eyeWords.short(e) }) : t('checkChanged', { eye: eyeWords.short(e) })}</Stated></p>;
-            })}
-            {included.length === 1 ? <p className="mb-3"><Stated state="watch">{t('oneEye')}</Stated></p> : null}
-            <h2 className="mt-5 mb-2">{t('whatItDoes')}</h2>
-            <ol className="list-decimal pl-5">
-              <li>{t('does1')}</li>
-              {before ? <li>{t('does2', { number: before.number })}</li> : null}
-              <li>{t('does3')}</li>
-              <li>{t('does4')}</li>
-            </ol>
-            <OpenWorking blocks={blocks} />
-          </>
-        )
-      }
-      actions={
-        showSigned ? (
-          <>
-            {mayForm && record.visit.closedAt === null ? <Button onClick={() => setAgain(true)}>{t('signAgain')}</Button> : null}
-            <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/visits/${record.visit.id}/teach`)}>{t('toTeach')}</Button>
-          </>
-        ) : (
-          <>
-            <Button onClick={() => router.push(`/visits/${record.visit.id}/teach`)}>{t('trialHome')}</Button>
-            <Button look="act" keys={['Ctrl ⏎']} disabled={busy || !mayForm || included.length === 0 || record.visit.closedAt !== null} onClick={() => form.current?.requestSubmit()}>{t('sign')}</Button>
-          </>
-        )
-      }
-    >
-      {showSigned ? (
-        <>
-          <Spine label={t('title')}>
-            <SpineHead words={eyeWords.heads} label={t('number', { number: signed.number })} />
-            <SpineRow chosen tone="field" label={t('prescribed')} note={t('version', { number: signed.number })} right={signedEye('right')} left={signedEye('left')} />
-          </Spine>
-          <dl className="terms" data-testid="signed">
-            <dt>{t('numberTerm')}</dt><dd>{signed.number}</dd>
-            <dt>{t('examined')}</dt><dd>{formatDay(signed.examinedOn)}</dd>
-            <dt>{t('issued')}</dt><dd>{formatMoment(signed.issuedAt, zone)}</dd>
-            <dt>{t('expires')}</dt><dd>{formatDay(signed.expiresOn)}</dd>
-            <dt>{t('signer')}</dt><dd>{t('signerLine', { name: signed.prescriber.name, title: signed.prescriber.title, register: signed.prescriber.registerNumber })}</dd>
-            <dt>{t('practice')}</dt><dd>{t('practiceLine', { practice: signed.prescriber.practice, address: signed.prescriber.address, telephone: signed.prescriber.telephone })}</dd>
-            {signed.waitNote ? <><dt>{t('waitNote')}</dt><dd>{t('quote', { text: signed.waitNote })}</dd></> : null}
-          </dl>
-        </>
-      ) : (
-        <form ref={form} onSubmit={(event) => void sign(event)}>
-          <Spine label={t('title')}>
-            <SpineHead words={eyeWords.heads} label={t('toSign')} />
-            <SpineRow label={t('triedLast')} right={tried('right')} left={tried('left')} />
-            <SpineRow chosen tone="field" label={t('prescribed')} note={included.length > 0 && included.every((e) => plans[e].sameAsTried) ? t('same') : t('fromReadings')} right={prescribed('right')} left={prescribed('left')} />
-            <SpineRow label={t('axis')} note={t('axisNote')} right={axis('right')} left={axis('left')} />
-            <SpineRow label={t('curves')} note={t('curvesNote')} right={curves('right')} left={curves('left')} />
-          </Spine>
-          <div className="grid wide:grid-cols-3 border-t border-rule-2">
-            <section className="p-6 border-r border-rule">
-              <h2 className="border-b border-rule-2 pb-2 mb-3">{t('terms')}</h2>
-              <Field label={t('expires')} value={expires} onValue={(value) => draft.set('expires', value)} problem={fieldProblem('expiresOn')} hint={t('expiresHint')} />
-              <Field label={t('days')} value={days} onValue={(value) => draft.set('days', value)} inputMode="numeric" problem={fieldProblem('daysPerWeek')} hint={t('daysHint')} />
-            </section>
-            <section className="p-6 border-r border-rule">
-              <h2 className="border-b border-rule-2 pb-2 mb-3">{t('speaks')}</h2>
-              <p className="mb-1"><strong>{t('finalFigures')}</strong></p>
-              <p className="label mb-4">{t('finalFiguresText')}</p>
-              {mustWait ? (
-                <div>
-                  <label htmlFor="wait-note" className="field-label">{t('why')}</label>
-                  <textarea id="wait-note" className="input" rows={3} value={draft.body.note ?? ''} onChange={(event) => draft.set('note', event.target.value)} aria-invalid={fieldProblem('waitNote') ? true : undefined} aria-describedby="wait-note-note" />
-                  <div id="wait-note-note" className="field-note" aria-live="polite">{fieldProblem('waitNote') ? <ProblemLine>{fieldProblem('waitNote')}</ProblemLine> : t('whyHint')}</div>
-                </div>
+        }
+        margin={
+          showSigned ? (
+            <>
+              <h2 className="mb-3">{t('afterSigning')}</h2>
+              <p className="mb-2">{t('afterText')}</p>
+              <p className="label">{t('supersedeText')}</p>
+            </>
+          ) : (
+            <>
+              <h2 className="mb-3">{t('beforeSigning')}</h2>
+              {EYES.map((e) => {
+                const plan = plans[e];
+                const state = eye(e);
+                if (plan.leftOut || plan.blocked === 'nothingMeasured')
+                  return (
+                    <p key={e} className="mb-3">
+                      <Stated state="watch">{t('checkOut', { eye: eyeWords.short(e) })}</Stated>
+                    </p>
+                  );
+                if (plan.blocked === 'measureAgain')
+                  return (
+                    <p key={e} className="mb-3">
+                      <Stated state="stop">{t('checkDisagree', { eye: eyeWords.short(e) })}</Stated>
+                    </p>
+                  );
+                if (!state.onEye)
+                  return (
+                    <p key={e} className="mb-3">
+                      <Stated state="watch">{t('checkUntried', { eye: eyeWords.short(e) })}</Stated>
+                    </p>
+                  );
+                if (!state.rotation && plan.lens && plan.lens.power.cylinder !== 0)
+                  return (
+                    <p key={e} className="mb-3">
+                      <Stated state="watch">{t('checkUnread', { eye: eyeWords.short(e) })}</Stated>
+                    </p>
+                  );
+                if (state.rotation?.current.provisional || state.overRefraction?.current.provisional)
+                  return (
+                    <p key={e} className="mb-3">
+                      <Stated state="watch">{t('checkProvisional', { eye: eyeWords.short(e) })}</Stated>
+                    </p>
+                  );
+                return (
+                  <p key={e} className="mb-3">
+                    <Stated state="ok">{plan.sameAsTried ? t('checkSame', { eye: eyeWords.short(e) }) : t('checkChanged', { eye: eyeWords.short(e) })}</Stated>
+                  </p>
+                );
+              })}
+              {included.length === 1 ? (
+                <p className="mb-3">
+                  <Stated state="watch">{t('oneEye')}</Stated>
+                </p>
               ) : null}
-            </section>
-            <section className="p-6 bg-lift">
-              <h2 className="border-b border-rule-2 pb-2 mb-3">{t('signTitle')}</h2>
-              {mayForm ? (
+              <h2 className="mt-5 mb-2">{t('whatItDoes')}</h2>
+              <ol className="list-decimal pl-5">
+                <li>{t('does1')}</li>
+                {before ? <li>{t('does2', { number: before.number })}</li> : null}
+                <li>{t('does3')}</li>
+                <li>{t('does4')}</li>
+              </ol>
+              <OpenWorking blocks={blocks} />
+            </>
+          )
+        }
+        actions={
+          showSigned ? (
+            <>
+              {mayForm && record.visit.closedAt === null ? <Button onClick={() => setAgain(true)}>{t('signAgain')}</Button> : null}
+              <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/visits/${record.visit.id}/teach`)}>
+                {t('toTeach')}
+              </Button>
+            </>
+          ) : (
+            <>
+              <Button onClick={() => router.push(`/visits/${record.visit.id}/teach`)}>{t('trialHome')}</Button>
+              <Button
+                look="act"
+                keys={['Ctrl ⏎']}
+                disabled={busy || !mayForm || included.length === 0 || record.visit.closedAt !== null}
+                onClick={() => form.current?.requestSubmit()}
+              >
+                {t('sign')}
+              </Button>
+            </>
+          )
+        }
+      >
+        {showSigned ? (
+          <>
+            <Spine label={t('title')}>
+              <SpineHead words={eyeWords.heads} label={t('number', { number: signed.number })} />
+              <SpineRow
+                chosen
+                tone="field"
+                label={t('prescribed')}
+                note={t('version', { number: signed.number })}
+                right={signedEye('right')}
+                left={signedEye('left')}
+              />
+            </Spine>
+            <dl className="terms" data-testid="signed">
+              <dt>{t('numberTerm')}</dt>
+              <dd>{signed.number}</dd>
+              <dt>{t('examined')}</dt>
+              <dd>{formatDay(signed.examinedOn)}</dd>
+              <dt>{t('issued')}</dt>
+              <dd>{formatMoment(signed.issuedAt, zone)}</dd>
+              <dt>{t('expires')}</dt>
+              <dd>{formatDay(signed.expiresOn)}</dd>
+              <dt>{t('signer')}</dt>
+              <dd>{t('signerLine', { name: signed.prescriber.name, title: signed.prescriber.title, register: signed.prescriber.registerNumber })}</dd>
+              <dt>{t('practice')}</dt>
+              <dd>{t('practiceLine', { practice: signed.prescriber.practice, address: signed.prescriber.address, telephone: signed.prescriber.telephone })}</dd>
+              {signed.waitNote ? (
                 <>
-                  <p className="mb-2"><strong>{viewer.name}</strong>{t('signerTail', { title: viewer.title, register: viewer.registerNumber ?? '' })}</p>
-                  <p className="mb-3">{t('signsFor')} <strong>{t('whose', { name: record.wearer.name, day: formatDay(record.wearer.birthDate) })}</strong> {t('notEdited')}</p>
-                  <Field label={t('password')} type="password" autoComplete="current-password" value={password} onValue={setPassword} problem={fieldProblem('password')} hint={t('passwordHint')} className="tall" />
+                  <dt>{t('waitNote')}</dt>
+                  <dd>{t('quote', { text: signed.waitNote })}</dd>
                 </>
-              ) : (
-                <p><Stated state="watch">{t('onlyPrescriber')}</Stated></p>
-              )}
-            </section>
-          </div>
-        </form>
-      )}
-      <DraftLine draft={draft} />
-    </VisitFrame>
+              ) : null}
+            </dl>
+          </>
+        ) : (
+          <form ref={form} onSubmit={(event) => void sign(event)}>
+            <Spine label={t('title')}>
+              <SpineHead words={eyeWords.heads} label={t('toSign')} />
+              <SpineRow label={t('triedLast')} right={tried('right')} left={tried('left')} />
+              <SpineRow
+                chosen
+                tone="field"
+                label={t('prescribed')}
+                note={included.length > 0 && included.every((e) => plans[e].sameAsTried) ? t('same') : t('fromReadings')}
+                right={prescribed('right')}
+                left={prescribed('left')}
+              />
+              <SpineRow label={t('axis')} note={t('axisNote')} right={axis('right')} left={axis('left')} />
+              <SpineRow label={t('curves')} note={t('curvesNote')} right={curves('right')} left={curves('left')} />
+            </Spine>
+            <div className="grid wide:grid-cols-3 border-t border-rule-2">
+              <section className="p-6 border-r border-rule">
+                <h2 className="border-b border-rule-2 pb-2 mb-3">{t('terms')}</h2>
+                <Field
+                  label={t('expires')}
+                  value={expires}
+                  onValue={(value) => draft.set('expires', value)}
+                  problem={fieldProblem('expiresOn')}
+                  hint={t('expiresHint')}
+                />
+                <Field
+                  label={t('days')}
+                  value={days}
+                  onValue={(value) => draft.set('days', value)}
+                  inputMode="numeric"
+                  problem={fieldProblem('daysPerWeek')}
+                  hint={t('daysHint')}
+                />
+              </section>
+              <section className="p-6 border-r border-rule">
+                <h2 className="border-b border-rule-2 pb-2 mb-3">{t('speaks')}</h2>
+                <p className="mb-1">
+                  <strong>{t('finalFigures')}</strong>
+                </p>
+                <p className="label mb-4">{t('finalFiguresText')}</p>
+                {mustWait ? (
+                  <div>
+                    <label htmlFor="wait-note" className="field-label">
+                      {t('why')}
+                    </label>
+                    <textarea
+                      id="wait-note"
+                      className="input"
+                      rows={3}
+                      value={draft.body.note ?? ''}
+                      onChange={(event) => draft.set('note', event.target.value)}
+                      aria-invalid={fieldProblem('waitNote') ? true : undefined}
+                      aria-describedby="wait-note-note"
+                    />
+                    <div id="wait-note-note" className="field-note" aria-live="polite">
+                      {fieldProblem('waitNote') ? <ProblemLine>{fieldProblem('waitNote')}</ProblemLine> : t('whyHint')}
+                    </div>
+                  </div>
+                ) : null}
+              </section>
+              <section className="p-6 bg-lift">
+                <h2 className="border-b border-rule-2 pb-2 mb-3">{t('signTitle')}</h2>
+                {mayForm ? (
+                  <>
+                    <p className="mb-2">
+                      <strong>{viewer.name}</strong>
+                      {t('signerTail', { title: viewer.title, register: viewer.registerNumber ?? '' })}
+                    </p>
+                    <p className="mb-3">
+                      {t('signsFor')} <strong>{t('whose', { name: record.wearer.name, day: formatDay(record.wearer.birthDate) })}</strong> {t('notEdited')}
+                    </p>
+                    <Field
+                      label={t('password')}
+                      type="password"
+                      autoComplete="current-password"
+                      value={password}
+                      onValue={setPassword}
+                      problem={fieldProblem('password')}
+                      hint={t('passwordHint')}
+                      className="tall"
+                    />
+                  </>
+                ) : (
+                  <p>
+                    <Stated state="watch">{t('onlyPrescriber')}</Stated>
+                  </p>
+                )}
+              </section>
+            </div>
+          </form>
+        )}
+        <DraftLine draft={draft} />
+      </VisitFrame>
     </WorkingProvider>
   );
 }

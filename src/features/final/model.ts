@@ -28,10 +28,20 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
   if (!family) return { ...nothing, blocked: 'noFamily' };
   const offers = nearestLenses(verdict.order, family, { limit: 5, cylinderCap: record.house.settings.cylinderCap });
   const lens = offers[Number(body[`${eye}Power`] ?? 0)] ?? offers[0] ?? null;
-  const preferred = lens?.variants.find((v) => (body[`${eye}Variant`] ? variantKey(v) === body[`${eye}Variant`] : v.baseCurve === tried?.baseCurveMm && v.diameter === tried.diameterMm && v.add === tried.addBand));
+  const preferred = lens?.variants.find((v) =>
+    body[`${eye}Variant`]
+      ? variantKey(v) === body[`${eye}Variant`]
+      : v.baseCurve === tried?.baseCurveMm && v.diameter === tried.diameterMm && v.add === tried.addBand,
+  );
   const variant = preferred ?? lens?.variants[0] ?? null;
   const sameAsTried =
-    tried !== undefined && lens !== null && tried.familyVersionId === family.id && tried.sphereD === lens.power.sphere && tried.cylinderD === lens.power.cylinder &&
-    tried.axisDeg === lens.power.axis && tried.baseCurveMm === variant?.baseCurve && tried.diameterMm === variant.diameter;
+    tried !== undefined &&
+    lens !== null &&
+    tried.familyVersionId === family.id &&
+    tried.sphereD === lens.power.sphere &&
+    tried.cylinderD === lens.power.cylinder &&
+    tried.axisDeg === lens.power.axis &&
+    tried.baseCurveMm === variant?.baseCurve &&
+    tried.diameterMm === variant.diameter;
   return { ...nothing, offers, lens, variant, blocked: lens ? null : 'noFamily', sameAsTried };
 }

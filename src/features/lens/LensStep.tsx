@@ -35,7 +35,10 @@ export function LensStep() {
   const needs = useMemo(() => needsOf(eye), [eye]);
   const rows = useMemo(() => candidates(record, needs, eye, lensPower), [record, needs, eye, lensPower]);
   const apart = draft.body.apart === 'yes';
-  const chosen: Record<Eye, Chosen | null> = { right: needs.right && chosenOf(draft.body, 'right', rows), left: needs.left && chosenOf(draft.body, 'left', rows) };
+  const chosen: Record<Eye, Chosen | null> = {
+    right: needs.right && chosenOf(draft.body, 'right', rows),
+    left: needs.left && chosenOf(draft.body, 'left', rows),
+  };
   const lead = draft.body.lead === 'left' || !needs.right ? 'left' : 'right';
   const leadCode = apart ? (draft.body[`${lead}Family`] ?? draft.body.family ?? rows[0]?.family.code) : (draft.body.family ?? rows[0]?.family.code);
 
@@ -54,8 +57,22 @@ export function LensStep() {
     choose(next.family.code);
     document.getElementById(`candidate-${next.family.code}`)?.scrollIntoView({ block: 'nearest' });
   };
-  useHotkeys('down', (e) => { e.preventDefault(); move(1); }, [rows, leadCode, apart, lead]);
-  useHotkeys('up', (e) => { e.preventDefault(); move(-1); }, [rows, leadCode, apart, lead]);
+  useHotkeys(
+    'down',
+    (e) => {
+      e.preventDefault();
+      move(1);
+    },
+    [rows, leadCode, apart, lead],
+  );
+  useHotkeys(
+    'up',
+    (e) => {
+      e.preventDefault();
+      move(-1);
+    },
+    [rows, leadCode, apart, lead],
+  );
   const setApart = (): void => {
     draft.set('apart', apart ? '' : 'yes');
     if (apart) {
@@ -92,9 +109,15 @@ export function LensStep() {
         step="lens"
         keys={
           <>
-            <span><KeyCap>{'↑'}</KeyCap> <KeyCap>{'↓'}</KeyCap> {t('keyChoose')}</span>
-            <span><KeyCap>{'E'}</KeyCap> {t('keyApart')}</span>
-            <span><KeyCap>{'W'}</KeyCap> {t('keyWorking')}</span>
+            <span>
+              <KeyCap>{'↑'}</KeyCap> <KeyCap>{'↓'}</KeyCap> {t('keyChoose')}
+            </span>
+            <span>
+              <KeyCap>{'E'}</KeyCap> {t('keyApart')}
+            </span>
+            <span>
+              <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
+            </span>
           </>
         }
         margin={
@@ -107,14 +130,22 @@ export function LensStep() {
                   <strong>{t(`kind.${kindAsked(need)}`, { eye: eyeWords.short(e), cylinder: Math.abs(need.cylinder).toFixed(2) })}</strong>
                 </p>
               ) : (
-                <p key={e} className="mb-3 label">{t('eyeNotAsked', { eye: eyeWords.short(e) })}</p>
+                <p key={e} className="mb-3 label">
+                  {t('eyeNotAsked', { eye: eyeWords.short(e) })}
+                </p>
               );
             })}
-            {EYES.map((e) => (chosen[e] && chosen[e].lens.tiesWithPrevious === false && rowOf(rows, chosen[e])?.best[e][1]?.tiesWithPrevious ? (
-              <p key={`tie-${e}`} className="mb-3">{t('twin', { eye: eyeWords.short(e), power: formatRefraction(rowOf(rows, chosen[e])?.best[e][1]?.power ?? chosen[e].lens.power) })}</p>
-            ) : null))}
+            {EYES.map((e) =>
+              chosen[e] && chosen[e].lens.tiesWithPrevious === false && rowOf(rows, chosen[e])?.best[e][1]?.tiesWithPrevious ? (
+                <p key={`tie-${e}`} className="mb-3">
+                  {t('twin', { eye: eyeWords.short(e), power: formatRefraction(rowOf(rows, chosen[e])?.best[e][1]?.power ?? chosen[e].lens.power) })}
+                </p>
+              ) : null,
+            )}
             {missing.map((e) => (
-              <p key={`m-${e}`} className="mb-3"><Stated state="stop">{t('noneInDrawer', { eye: eyeWords.short(e) })}</Stated></p>
+              <p key={`m-${e}`} className="mb-3">
+                <Stated state="stop">{t('noneInDrawer', { eye: eyeWords.short(e) })}</Stated>
+              </p>
             ))}
             <p className="note">{t('basis')}</p>
             <OpenWorking blocks={blocks} />
@@ -122,8 +153,16 @@ export function LensStep() {
         }
         actions={
           <>
-            <Button keys={['E']} onClick={setApart} aria-pressed={apart}>{apart ? t('together') : t('apart')}</Button>
-            <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || ready.length === 0 || missing.length > 0 || record.visit.closedAt !== null} onClick={() => void putOn()}>
+            <Button keys={['E']} onClick={setApart} aria-pressed={apart}>
+              {apart ? t('together') : t('apart')}
+            </Button>
+            <Button
+              look="act"
+              keys={['⏎']}
+              data-enter="true"
+              disabled={busy || ready.length === 0 || missing.length > 0 || record.visit.closedAt !== null}
+              onClick={() => void putOn()}
+            >
               {ready.length === 2 ? t('putOnBoth') : ready[0] ? t('putOnOne', { eye: eyeWords.short(ready[0]) }) : t('putOnNone')}
             </Button>
           </>
@@ -140,8 +179,30 @@ export function LensStep() {
           {apart ? (
             <SpineRow
               label={t('chooseFor')}
-              right={needs.right ? <LeadButton eye="right" lead={lead} name={eyeWords.short('right')} onLead={() => draft.set('lead', 'right')} none={chosen.right === null} onNone={() => draft.set('rightFamily', chosen.right === null ? '' : 'none')} /> : null}
-              left={needs.left ? <LeadButton eye="left" lead={lead} name={eyeWords.short('left')} onLead={() => draft.set('lead', 'left')} none={chosen.left === null} onNone={() => draft.set('leftFamily', chosen.left === null ? '' : 'none')} /> : null}
+              right={
+                needs.right ? (
+                  <LeadButton
+                    eye="right"
+                    lead={lead}
+                    name={eyeWords.short('right')}
+                    onLead={() => draft.set('lead', 'right')}
+                    none={chosen.right === null}
+                    onNone={() => draft.set('rightFamily', chosen.right === null ? '' : 'none')}
+                  />
+                ) : null
+              }
+              left={
+                needs.left ? (
+                  <LeadButton
+                    eye="left"
+                    lead={lead}
+                    name={eyeWords.short('left')}
+                    onLead={() => draft.set('lead', 'left')}
+                    none={chosen.left === null}
+                    onNone={() => draft.set('leftFamily', chosen.left === null ? '' : 'none')}
+                  />
+                ) : null
+              }
             />
           ) : null}
           {none ? (
@@ -155,7 +216,10 @@ export function LensStep() {
                 <CandidateRow
                   key={row.family.code}
                   row={row}
-                  picked={{ right: chosen.right?.family.code === row.family.code ? chosen.right : null, left: chosen.left?.family.code === row.family.code ? chosen.left : null }}
+                  picked={{
+                    right: chosen.right?.family.code === row.family.code ? chosen.right : null,
+                    left: chosen.left?.family.code === row.family.code ? chosen.left : null,
+                  }}
                   lead={leadCode === row.family.code}
                   asks={{ right: needs.right !== null, left: needs.left !== null }}
                   onChoose={() => choose(row.family.code)}
@@ -169,7 +233,11 @@ export function LensStep() {
         {problem?.kind === 'invalid'
           ? EYES.map((e) => {
               const p = problemAt(problem, e);
-              return p ? <p key={e} className="px-6 py-1"><Stated state="stop">{`${eyeWords.short(e)}: ${words(p.code, p.data)}`}</Stated></p> : null;
+              return p ? (
+                <p key={e} className="px-6 py-1">
+                  <Stated state="stop">{`${eyeWords.short(e)}: ${words(p.code, p.data)}`}</Stated>
+                </p>
+              ) : null;
             })
           : null}
         <p className="note text-center px-8 py-3">{t('rule', { tolerance: record.house.settings.rankTolerance.toFixed(2) })}</p>
@@ -181,12 +249,30 @@ export function LensStep() {
 
 const rowOf = (rows: readonly Candidate[], chosen: Chosen): Candidate | undefined => rows.find((r) => r.family.code === chosen.family.code);
 
-function LeadButton({ eye, lead, name, onLead, none, onNone }: { readonly eye: Eye; readonly lead: Eye; readonly name: string; readonly onLead: () => void; readonly none: boolean; readonly onNone: () => void }) {
+function LeadButton({
+  eye,
+  lead,
+  name,
+  onLead,
+  none,
+  onNone,
+}: {
+  readonly eye: Eye;
+  readonly lead: Eye;
+  readonly name: string;
+  readonly onLead: () => void;
+  readonly none: boolean;
+  readonly onNone: () => void;
+}) {
   const t = useTranslations('lens');
   return (
     <div className="flex gap-3 items-center">
-      <Button aria-pressed={lead === eye} onClick={onLead} keys={[name]}>{lead === eye ? t('choosing', { eye: name }) : t('chooseEye', { eye: name })}</Button>
-      <button type="button" className="btn btn-quiet" aria-pressed={none} onClick={onNone}>{none ? t('fitIt') : t('leaveOut')}</button>
+      <Button aria-pressed={lead === eye} onClick={onLead} keys={[name]}>
+        {lead === eye ? t('choosing', { eye: name }) : t('chooseEye', { eye: name })}
+      </Button>
+      <button type="button" className="btn btn-quiet" aria-pressed={none} onClick={onNone}>
+        {none ? t('fitIt') : t('leaveOut')}
+      </button>
     </div>
   );
 }
@@ -214,20 +300,63 @@ function CandidateRow({ row, picked, lead, asks, onChoose, onPower, onVariant }:
     const variant = picked[e]?.variant ?? null;
     const count = inDrawer(record, family.id, lens, variant ?? lens.variants[0] ?? null);
     const toric = lens.power.cylinder !== 0;
-    const blur = picked[e] ? <Figure id={`blur-${e}`} label={t('blurLabel', { blur: lens.blur.toFixed(2) })}>{lens.blur.toFixed(2)}</Figure> : <span>{lens.blur.toFixed(2)}</span>;
-    const bar = <span className="drop-mid"><BlurBar blur={lens.blur} eye={e} /></span>;
+    const blur = picked[e] ? (
+      <Figure id={`blur-${e}`} label={t('blurLabel', { blur: lens.blur.toFixed(2) })}>
+        {lens.blur.toFixed(2)}
+      </Figure>
+    ) : (
+      <span>{lens.blur.toFixed(2)}</span>
+    );
+    const bar = (
+      <span className="drop-mid">
+        <BlurBar blur={lens.blur} eye={e} />
+      </span>
+    );
     const text = (
       <div className={`flex flex-col ${e === 'right' ? 'items-end' : 'items-start'} min-w-0`}>
         <span className={isPicked ? 'power' : 'value'}>{formatRefraction(lens.power)}</span>
         <span className="note">{count > 0 ? t('inDrawer', { count }) : t('notInDrawer')}</span>
       </div>
     );
-    const token = <span className="drop-mid"><LensToken size={32} ring="unjudged" geometry={family.geometry} rotationLeft={0} axisGiven={toric ? lens.power.axis : null} axisAsked={null} label={t('tokenLabel', { eye: eyeWords.name(e), power: formatRefraction(lens.power) })} /></span>;
-    const number = <span className="flex flex-col items-center drop-narrow"><span className="value">{blur}</span><span className="note">{t('blur')}</span></span>;
+    const token = (
+      <span className="drop-mid">
+        <LensToken
+          size={32}
+          ring="unjudged"
+          geometry={family.geometry}
+          rotationLeft={0}
+          axisGiven={toric ? lens.power.axis : null}
+          axisAsked={null}
+          label={t('tokenLabel', { eye: eyeWords.name(e), power: formatRefraction(lens.power) })}
+        />
+      </span>
+    );
+    const number = (
+      <span className="flex flex-col items-center drop-narrow">
+        <span className="value">{blur}</span>
+        <span className="note">{t('blur')}</span>
+      </span>
+    );
     return (
       <div className="w-full">
-        <div className={`grid items-center gap-3 w-full ${e === 'right' ? 'grid-cols-[auto_minmax(0,1fr)_auto_64px] max-wide:grid-cols-[minmax(0,1fr)_auto]' : 'grid-cols-[64px_auto_minmax(0,1fr)_auto] max-wide:grid-cols-[auto_minmax(0,1fr)]'}`}>
-          {e === 'right' ? <>{token}{text}{number}{bar}</> : <>{bar}{number}{text}{token}</>}
+        <div
+          className={`grid items-center gap-3 w-full ${e === 'right' ? 'grid-cols-[auto_minmax(0,1fr)_auto_64px] max-wide:grid-cols-[minmax(0,1fr)_auto]' : 'grid-cols-[64px_auto_minmax(0,1fr)_auto] max-wide:grid-cols-[auto_minmax(0,1fr)]'}`}
+        >
+          {e === 'right' ? (
+            <>
+              {token}
+              {text}
+              {number}
+              {bar}
+            </>
+          ) : (
+            <>
+              {bar}
+              {number}
+              {text}
+              {token}
+            </>
+          )}
         </div>
         {picked[e] && lead ? <Choices row={row} eye={e} picked={picked[e]} onPower={onPower} onVariant={onVariant} /> : null}
       </div>
@@ -246,8 +375,12 @@ function CandidateRow({ row, picked, lead, asks, onChoose, onPower, onVariant }:
         label={
           <span role="radio" aria-checked={isPicked} tabIndex={lead ? 0 : -1} onClick={onChoose} onKeyDown={onKeyDown} className="cursor-pointer block">
             <span className="font-[620]">{family.name}</span>
-            <span className="block note">{t(`modality.${family.modality}`)} · {t(`geometry.${family.geometry}`)}</span>
-            <span className="block note">{t('pack', { size: family.packSize, price: formatMoney(family.packPriceMinor, record.house.practice.currency) })}</span>
+            <span className="block note">
+              {t(`modality.${family.modality}`)} · {t(`geometry.${family.geometry}`)}
+            </span>
+            <span className="block note">
+              {t('pack', { size: family.packSize, price: formatMoney(family.packPriceMinor, record.house.practice.currency) })}
+            </span>
           </span>
         }
         right={cell('right')}
@@ -257,7 +390,19 @@ function CandidateRow({ row, picked, lead, asks, onChoose, onPower, onVariant }:
   );
 }
 
-function Choices({ row, eye, picked, onPower, onVariant }: { readonly row: Candidate; readonly eye: Eye; readonly picked: Chosen; readonly onPower: RowProps['onPower']; readonly onVariant: RowProps['onVariant'] }) {
+function Choices({
+  row,
+  eye,
+  picked,
+  onPower,
+  onVariant,
+}: {
+  readonly row: Candidate;
+  readonly eye: Eye;
+  readonly picked: Chosen;
+  readonly onPower: RowProps['onPower'];
+  readonly onVariant: RowProps['onVariant'];
+}) {
   const t = useTranslations('lens');
   const { record } = useVisit();
   const eyeWords = useEyeWords();
@@ -265,7 +410,12 @@ function Choices({ row, eye, picked, onPower, onVariant }: { readonly row: Candi
     <div className={`flex flex-wrap gap-3 mt-2 ${eye === 'right' ? 'justify-end' : ''}`}>
       <label className="note max-w-full">
         {t('powerChoice')}{' '}
-        <select className="choice" aria-label={t('powerChoiceLabel', { eye: eyeWords.name(eye) })} value={row.best[eye].indexOf(picked.lens)} onChange={(event) => onPower(eye, Number(event.target.value))}>
+        <select
+          className="choice"
+          aria-label={t('powerChoiceLabel', { eye: eyeWords.name(eye) })}
+          value={row.best[eye].indexOf(picked.lens)}
+          onChange={(event) => onPower(eye, Number(event.target.value))}
+        >
           {row.best[eye].map((lens, index) => (
             <option key={index} value={index}>
               {t('powerOption', { power: formatRefraction(lens.power), blur: lens.blur.toFixed(2), count: inDrawer(record, row.family.id, lens, null) })}
@@ -275,10 +425,17 @@ function Choices({ row, eye, picked, onPower, onVariant }: { readonly row: Candi
       </label>
       <label className="note">
         {t('variantChoice')}{' '}
-        <select className="choice" aria-label={t('variantChoiceLabel', { eye: eyeWords.name(eye) })} value={variantKey(picked.variant)} onChange={(event) => onVariant(eye, event.target.value)}>
+        <select
+          className="choice"
+          aria-label={t('variantChoiceLabel', { eye: eyeWords.name(eye) })}
+          value={variantKey(picked.variant)}
+          onChange={(event) => onVariant(eye, event.target.value)}
+        >
           {picked.lens.variants.map((v) => (
             <option key={variantKey(v)} value={variantKey(v)}>
-              {v.add === null ? `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)}` : `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)} · ${t(`add.${v.add}`)}`}
+              {v.add === null
+                ? `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)}`
+                : `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)} · ${t(`add.${v.add}`)}`}
             </option>
           ))}
         </select>
@@ -296,9 +453,13 @@ function BlurBar({ blur, eye }: { readonly blur: number; readonly eye: Eye }) {
   const x = (from: number, size: number): number => (eye === 'right' ? width - from - size : from);
   return (
     <svg width={width} height="20" viewBox={`0 0 ${width} 20`} aria-hidden="true" className={eye === 'right' ? 'justify-self-end -mr-3.5' : '-ml-3.5'}>
-      <pattern id={`hatch-${eye}`} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0v5" stroke="var(--ink)" strokeWidth="2" /></pattern>
+      <pattern id={`hatch-${eye}`} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <path d="M0 0v5" stroke="var(--ink)" strokeWidth="2" />
+      </pattern>
       <rect x={x(0, solid)} y="5" width={solid} height="10" fill="var(--ink)" />
-      {length > line ? <rect x={x(line, length - line)} y="5.5" width={length - line} height="9" fill={`url(#hatch-${eye})`} stroke="var(--ink)" strokeWidth="1" /> : null}
+      {length > line ? (
+        <rect x={x(line, length - line)} y="5.5" width={length - line} height="9" fill={`url(#hatch-${eye})`} stroke="var(--ink)" strokeWidth="1" />
+      ) : null}
       <line x1={x(line, 0)} x2={x(line, 0)} y1="0" y2="20" stroke="var(--ink-2)" strokeDasharray="2 2" />
     </svg>
   );

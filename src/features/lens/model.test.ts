@@ -8,14 +8,32 @@ const need: Record<Eye, Refraction | null> = {
   right: toCornealPlane({ sphere: -3.25, cylinder: -1.75, axis: 20 }, 12),
   left: toCornealPlane({ sphere: -4.5, cylinder: -1.25, axis: 165 }, 12),
 };
-const stock = (familyVersionId: string, sphereD: number, cylinderD: number, axisDeg: number, expiresOn = '2027-01-01') => ({ familyVersionId, sphereD, cylinderD, axisDeg, baseCurveMm: 8.6, diameterMm: 14.2, addBand: null, count: 2, expiresOn });
+const stock = (familyVersionId: string, sphereD: number, cylinderD: number, axisDeg: number, expiresOn = '2027-01-01') => ({
+  familyVersionId,
+  sphereD,
+  cylinderD,
+  axisDeg,
+  baseCurveMm: 8.6,
+  diameterMm: 14.2,
+  addBand: null,
+  count: 2,
+  expiresOn,
+});
 const record = {
   families: DEMO_FAMILIES.map((f) => ({ ...f, id: f.code })),
   house: { settings: { cylinderCap: false, rankTolerance: 0.06 }, today: '2026-11-24' },
   stock: [stock('plover-30-toric', -3, -1.75, 20), stock('plover-30-toric', -4.25, -1.25, 160), stock('plover-30-toric', -4.25, -1.25, 170, '2026-11-23')],
 } as unknown as VisitRecord;
-const untried = { onEye: null, verdict: eyeVerdict({ refraction: null, lens: null, rotationLeft: null, overRefraction: null, readerNoise: 2 }) } as unknown as EyeState;
-const rows = candidates(record, need, () => untried, () => undefined);
+const untried = {
+  onEye: null,
+  verdict: eyeVerdict({ refraction: null, lens: null, rotationLeft: null, overRefraction: null, readerNoise: 2 }),
+} as unknown as EyeState;
+const rows = candidates(
+  record,
+  need,
+  () => untried,
+  () => undefined,
+);
 
 describe('the list of families', () => {
   it('puts first, within equal blur, what is in the drawer', () => {
@@ -48,7 +66,12 @@ describe('the list of families', () => {
 });
 
 describe('sphere or toric (common practice)', () => {
-  it.each([[-3, -0.5, 'sphere'], [-3, -0.74, 'either'], [-3, -1.59, 'toric'], [-8, -1, 'either']] as const)('%d %d asks %s', (sphere, cylinder, kind) => {
+  it.each([
+    [-3, -0.5, 'sphere'],
+    [-3, -0.74, 'either'],
+    [-3, -1.59, 'toric'],
+    [-8, -1, 'either'],
+  ] as const)('%d %d asks %s', (sphere, cylinder, kind) => {
     expect(kindAsked({ sphere, cylinder, axis: 90 })).toBe(kind);
   });
 });

@@ -1,5 +1,14 @@
 import {
-  blurClass, EYES, nearestLenses, sphericalEquivalent, type AddBand, type Eye, type EyeState, type LensVariant, type NearestLens, type Refraction,
+  blurClass,
+  EYES,
+  nearestLenses,
+  sphericalEquivalent,
+  type AddBand,
+  type Eye,
+  type EyeState,
+  type LensVariant,
+  type NearestLens,
+  type Refraction,
 } from '@/core';
 import type { VisitRecord } from '@/services/visitRecord';
 
@@ -112,9 +121,25 @@ export function inDrawer(record: VisitRecord, familyId: string, lens: NearestLen
 }
 
 /** The form's lens as the service takes it. */
-export function specOf(chosen: Chosen): { familyId: string; sphere: number; cylinder: number; axis: number; add: AddBand | null; baseCurve: number; diameter: number } {
+export function specOf(chosen: Chosen): {
+  familyId: string;
+  sphere: number;
+  cylinder: number;
+  axis: number;
+  add: AddBand | null;
+  baseCurve: number;
+  diameter: number;
+} {
   const { power } = chosen.lens;
-  return { familyId: chosen.family.id, sphere: power.sphere, cylinder: power.cylinder, axis: power.axis, add: chosen.variant.add, baseCurve: chosen.variant.baseCurve, diameter: chosen.variant.diameter };
+  return {
+    familyId: chosen.family.id,
+    sphere: power.sphere,
+    cylinder: power.cylinder,
+    axis: power.axis,
+    add: chosen.variant.add,
+    baseCurve: chosen.variant.baseCurve,
+    diameter: chosen.variant.diameter,
+  };
 }
 
 /** Half a dioptre of cylinder or less at the cornea is usually left to a sphere; 0.75 and more asks a toric. Common practice. */

@@ -39,23 +39,46 @@ export function BroughtIn({ onClose }: { readonly onClose: () => void }) {
         <p>{t('text')}</p>
         <div className="segment self-start" role="group" aria-label={t('eye')}>
           {(['right', 'left'] as const).map((e) => (
-            <button key={e} type="button" data-state={eye === e ? 'on' : 'off'} aria-pressed={eye === e} onClick={() => setEye(e)}>{eyeWords.name(e)}</button>
+            <button key={e} type="button" data-state={eye === e ? 'on' : 'off'} aria-pressed={eye === e} onClick={() => setEye(e)}>
+              {eyeWords.name(e)}
+            </button>
           ))}
         </div>
-        <Field label={t('name')} value={description} onValue={setDescription} problem={nameProblem ? words(nameProblem.code, nameProblem.data) : null} autoFocus />
+        <Field
+          label={t('name')}
+          value={description}
+          onValue={setDescription}
+          problem={nameProblem ? words(nameProblem.code, nameProblem.data) : null}
+          autoFocus
+        />
         <div>
           <div className="field-label">{t('power')}</div>
-          <PowerField id="brought-power" label={t('power')} eye="left" value={power} onValue={setPower} problem={problemAt(problem, 'power')} kept={kept} onKeep={setKept} notation={record.house.settings.notation} asked={asked} />
+          <PowerField
+            id="brought-power"
+            label={t('power')}
+            eye="left"
+            value={power}
+            onValue={setPower}
+            problem={problemAt(problem, 'power')}
+            kept={kept}
+            onKeep={setKept}
+            notation={record.house.settings.notation}
+            asked={asked}
+          />
         </div>
         <div className="segment self-start" role="group" aria-label={t('how')}>
           {(['boxSeen', 'wearerSaid', 'unknown'] as const).map((h) => (
-            <button key={h} type="button" data-state={how === h ? 'on' : 'off'} aria-pressed={how === h} onClick={() => setHow(h)}>{t(`hows.${h}`)}</button>
+            <button key={h} type="button" data-state={how === h ? 'on' : 'off'} aria-pressed={how === h} onClick={() => setHow(h)}>
+              {t(`hows.${h}`)}
+            </button>
           ))}
         </div>
         <p className="note">{t('note')}</p>
         <div className="flex justify-end gap-3">
           <Button onClick={close}>{t('cancel')}</Button>
-          <Button look="act" type="submit" disabled={busy}>{t('do')}</Button>
+          <Button look="act" type="submit" disabled={busy}>
+            {t('do')}
+          </Button>
         </div>
       </form>
     </Panel>

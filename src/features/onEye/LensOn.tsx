@@ -25,7 +25,11 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
   };
   const old = earlier.map((c) => (
     <span key={c.rootId} className="note">
-      {c.current ? t('earlierLens', { lens: describe(c.current), time: formatTime(c.current.putOnAt, zone) }) : <Correctable kind="lensOnEye" chain={c} show={describe} typed={null} />}
+      {c.current ? (
+        t('earlierLens', { lens: describe(c.current), time: formatTime(c.current.putOnAt, zone) })
+      ) : (
+        <Correctable kind="lensOnEye" chain={c} show={describe} typed={null} />
+      )}
     </span>
   ));
   if (!state.onEye) return <>{old.length > 0 ? old : <span className="label">{t('noLens')}</span>}</>;
@@ -38,10 +42,17 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
   return (
     <div className={`flex gap-3 items-center ${eye === 'left' ? 'flex-row-reverse' : ''}`}>
       <div className={`flex flex-col gap-0.5 ${eye === 'right' ? 'items-end' : 'items-start'}`}>
-        <span className="power" data-testid={`on-${eye}`}>{power}</span>
+        <span className="power" data-testid={`on-${eye}`}>
+          {power}
+        </span>
         <span className="note">
           {row.source === 'trial'
-            ? t('trialLine', { number: row.trialNumber ?? 1, family: lens?.familyName ?? '', curves: `${lens?.baseCurveMm?.toFixed(1) ?? ''} / ${lens?.diameterMm?.toFixed(1) ?? ''}`, lot: row.lot ?? '' })
+            ? t('trialLine', {
+                number: row.trialNumber ?? 1,
+                family: lens?.familyName ?? '',
+                curves: `${lens?.baseCurveMm?.toFixed(1) ?? ''} / ${lens?.diameterMm?.toFixed(1) ?? ''}`,
+                lot: row.lot ?? '',
+              })
             : t('broughtLine', { name: row.description ?? '' })}
         </span>
         {state.takenOffAt ? (
@@ -49,26 +60,59 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
         ) : elapsed >= settle * 60 ? (
           <Stated state="ok">{t('settled', { time: formatElapsed(elapsed), asked: settle })}</Stated>
         ) : (
-          <span className="label" data-testid={`settling-${eye}`}>{t('settling', { time: formatElapsed(elapsed), asked: settle })}</span>
+          <span className="label" data-testid={`settling-${eye}`}>
+            {t('settling', { time: formatElapsed(elapsed), asked: settle })}
+          </span>
         )}
         {!state.confirmed ? (
           <span className="flex flex-wrap gap-2 items-center">
             <Stated state="stop">{lens ? t('whoSays') : t('unknownLens')}</Stated>
             {lens ? (
               <>
-                <button type="button" className="btn btn-quiet" disabled={busy} onClick={() => void run('confirmLens', { lensOnEyeId: row.rootId, how: 'boxSeen' })}>{t('boxSeen')}</button>
-                <button type="button" className="btn btn-quiet" disabled={busy} onClick={() => void run('confirmLens', { lensOnEyeId: row.rootId, how: 'wearerSaid' })}>{t('wearerSaid')}</button>
+                <button
+                  type="button"
+                  className="btn btn-quiet"
+                  disabled={busy}
+                  onClick={() => void run('confirmLens', { lensOnEyeId: row.rootId, how: 'boxSeen' })}
+                >
+                  {t('boxSeen')}
+                </button>
+                <button
+                  type="button"
+                  className="btn btn-quiet"
+                  disabled={busy}
+                  onClick={() => void run('confirmLens', { lensOnEyeId: row.rootId, how: 'wearerSaid' })}
+                >
+                  {t('wearerSaid')}
+                </button>
               </>
             ) : null}
           </span>
         ) : null}
         <span className="flex gap-3">
-          {!state.takenOffAt ? <button type="button" className="btn btn-quiet" disabled={busy || record.visit.closedAt !== null} onClick={() => void run('takeOff', { lensOnEyeIds: [row.rootId] })}>{t('takeOff')}</button> : null}
+          {!state.takenOffAt ? (
+            <button
+              type="button"
+              className="btn btn-quiet"
+              disabled={busy || record.visit.closedAt !== null}
+              onClick={() => void run('takeOff', { lensOnEyeIds: [row.rootId] })}
+            >
+              {t('takeOff')}
+            </button>
+          ) : null}
           <Correctable kind="lensOnEye" chain={state.onEye} show={describe} typed={null} />
         </span>
         {old}
       </div>
-      <LensToken size={48} ring={ring} geometry={geometry} rotationLeft={live.turn} axisGiven={lens && lens.cylinderD !== 0 ? lens.axisDeg - live.turn : null} axisAsked={live.verdict.fromRefraction && live.verdict.fromRefraction.cylinder !== 0 ? live.verdict.fromRefraction.axis : null} label={t('tokenLabel', { eye: eyeWords.name(eye), power, turn: eyeWords.turn(live.turn) })} />
+      <LensToken
+        size={48}
+        ring={ring}
+        geometry={geometry}
+        rotationLeft={live.turn}
+        axisGiven={lens && lens.cylinderD !== 0 ? lens.axisDeg - live.turn : null}
+        axisAsked={live.verdict.fromRefraction && live.verdict.fromRefraction.cylinder !== 0 ? live.verdict.fromRefraction.axis : null}
+        label={t('tokenLabel', { eye: eyeWords.name(eye), power, turn: eyeWords.turn(live.turn) })}
+      />
     </div>
   );
 }

@@ -99,8 +99,18 @@ export function OnEyeStep() {
   useHotkeys('l', () => document.querySelector<HTMLElement>('[data-testid="rotation-eye-left"]')?.focus());
 
   const routeWords = (e: Eye): RouteWords => ({
-    title: t('workingTitle', { eye: eyeWords.short(e) }), lensAsLabelled: t('workingLens'), asItLies: (axis) => t('workingLies', { axis }), overAtCornea: t('workingOver'),
-    need: t('workingNeed'), route1: t('route1'), route2: t('route2'), gap: t('gap'), gate: t('gate'), order: (turn) => t('workingOrder', { turn }), made: t('workingMade'), foot: t('workingFoot'),
+    title: t('workingTitle', { eye: eyeWords.short(e) }),
+    lensAsLabelled: t('workingLens'),
+    asItLies: (axis) => t('workingLies', { axis }),
+    overAtCornea: t('workingOver'),
+    need: t('workingNeed'),
+    route1: t('route1'),
+    route2: t('route2'),
+    gap: t('gap'),
+    gate: t('gate'),
+    order: (turn) => t('workingOrder', { turn }),
+    made: t('workingMade'),
+    foot: t('workingFoot'),
   });
   const overOf = (e: Eye) => {
     const read = parseRefraction(draft.body[e] ?? '');
@@ -113,9 +123,24 @@ export function OnEyeStep() {
       routesWorking(`routes-${e}`, live[e], overOf(e), routeWords(e)),
       made && verdict.order ? blurWorking(`blur-${e}`, eyeWords.short(e), verdict.order, made) : null,
       state.refraction && lens && verdict.fromRefraction && verdict.expectedOverRefraction
-        ? expectedWorking(`expected-${e}`, { need: verdict.fromRefraction, lens: { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }, turn, expected: verdict.expectedOverRefraction, vertexMm: overOf(e)?.vertexMm ?? state.refraction.current.vertexMm }, {
-            title: t('expectedTitle', { eye: eyeWords.short(e) }), need: t('workingNeed'), lies: t('expectedLies'), left: t('expectedLeft'), atFrame: t('expectedAtFrame'), foot: t('workingFoot'),
-          })
+        ? expectedWorking(
+            `expected-${e}`,
+            {
+              need: verdict.fromRefraction,
+              lens: { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg },
+              turn,
+              expected: verdict.expectedOverRefraction,
+              vertexMm: overOf(e)?.vertexMm ?? state.refraction.current.vertexMm,
+            },
+            {
+              title: t('expectedTitle', { eye: eyeWords.short(e) }),
+              need: t('workingNeed'),
+              lies: t('expectedLies'),
+              left: t('expectedLeft'),
+              atFrame: t('expectedAtFrame'),
+              foot: t('workingFoot'),
+            },
+          )
         : null,
     ].filter((b): b is WorkingBlock => b !== null);
   });
@@ -145,22 +170,68 @@ export function OnEyeStep() {
       <div className={`flex flex-col gap-1 w-full ${e === 'right' ? 'items-end' : 'items-start'}`}>
         <div className="flex items-center gap-3">
           <span className={`label ${e === 'left' ? 'order-last' : ''}`}>{live[e].turnKnown ? eyeWords.turn(live[e].turn) : t('notRead')}</span>
-          <button type="button" className="btn nudge" disabled={!usable(e)} aria-label={t('nudgeLeft', { eye: eyeWords.name(e) })} onClick={() => setTurn(e, Math.min(90, live[e].turn + 1), 'keys')}>{'←'}</button>
-          <label className="sr-only" htmlFor={`turn-${e}`}>{t('turnLabel', { eye: eyeWords.name(e) })}</label>
-          <input id={`turn-${e}`} className="input input-mono w-24! text-center" value={draft.body[`${e}Turn`] ?? ''} placeholder="" disabled={!usable(e)} aria-invalid={bad ? true : undefined} aria-describedby={`turn-${e}-note`}
-            onChange={(event) => { draft.set(`${e}Turn`, event.target.value); draft.set(`${e}How`, 'typed'); }} autoComplete="off" />
-          <button type="button" className="btn nudge" disabled={!usable(e)} aria-label={t('nudgeRight', { eye: eyeWords.name(e) })} onClick={() => setTurn(e, Math.max(-90, live[e].turn - 1), 'keys')}>{'→'}</button>
+          <button
+            type="button"
+            className="btn nudge"
+            disabled={!usable(e)}
+            aria-label={t('nudgeLeft', { eye: eyeWords.name(e) })}
+            onClick={() => setTurn(e, Math.min(90, live[e].turn + 1), 'keys')}
+          >
+            {'←'}
+          </button>
+          <label className="sr-only" htmlFor={`turn-${e}`}>
+            {t('turnLabel', { eye: eyeWords.name(e) })}
+          </label>
+          <input
+            id={`turn-${e}`}
+            className="input input-mono w-24! text-center"
+            value={draft.body[`${e}Turn`] ?? ''}
+            placeholder=""
+            disabled={!usable(e)}
+            aria-invalid={bad ? true : undefined}
+            aria-describedby={`turn-${e}-note`}
+            onChange={(event) => {
+              draft.set(`${e}Turn`, event.target.value);
+              draft.set(`${e}How`, 'typed');
+            }}
+            autoComplete="off"
+          />
+          <button
+            type="button"
+            className="btn nudge"
+            disabled={!usable(e)}
+            aria-label={t('nudgeRight', { eye: eyeWords.name(e) })}
+            onClick={() => setTurn(e, Math.max(-90, live[e].turn - 1), 'keys')}
+          >
+            {'→'}
+          </button>
         </div>
         <div id={`turn-${e}-note`} aria-live="polite" className="flex flex-col gap-1 items-inherit">
-          {bad ? <span className="problem"><StateMark state="stop" />{words(`rotation_${bad.code}`, bad.data)}</span> : null}
+          {bad ? (
+            <span className="problem">
+              <StateMark state="stop" />
+              {words(`rotation_${bad.code}`, bad.data)}
+            </span>
+          ) : null}
           {bad?.repairs.map((repair) => (
-            <button key={repair} type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Turn`, repair)}>{t('useTurn', { turn: eyeWords.turn(Number(repair.slice(0, -1)) * (repair.endsWith('l') ? 1 : -1)) })}</button>
+            <button key={repair} type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Turn`, repair)}>
+              {t('useTurn', { turn: eyeWords.turn(Number(repair.slice(0, -1)) * (repair.endsWith('l') ? 1 : -1)) })}
+            </button>
           ))}
         </div>
         {rotation ? (
           <>
-            <span className="note">{t('turnRecorded', { turn: eyeWords.turn(rotation.current.rotationLeftDeg) })} {rotation.current.provisional ? <Stated state="watch">{t('provisional')}</Stated> : null}</span>
-            <Correctable kind="rotation" chain={rotation} show={(row) => eyeWords.turn(row.rotationLeftDeg)} typed="rotation" textOf={(row) => turnText(row.rotationLeftDeg)} />
+            <span className="note">
+              {t('turnRecorded', { turn: eyeWords.turn(rotation.current.rotationLeftDeg) })}{' '}
+              {rotation.current.provisional ? <Stated state="watch">{t('provisional')}</Stated> : null}
+            </span>
+            <Correctable
+              kind="rotation"
+              chain={rotation}
+              show={(row) => eyeWords.turn(row.rotationLeftDeg)}
+              typed="rotation"
+              textOf={(row) => turnText(row.rotationLeftDeg)}
+            />
           </>
         ) : null}
       </div>
@@ -175,7 +246,16 @@ export function OnEyeStep() {
       <>
         <div className="segment" role="group" aria-label={t('fitLabel', { eye: eyeWords.name(e) })}>
           {FITS.map((word) => (
-            <button key={word} type="button" disabled={!usable(e)} data-state={now === word ? 'on' : 'off'} aria-pressed={now === word} onClick={() => draft.set(`${e}Fit`, word)}>{t(`fit.${word}`)}</button>
+            <button
+              key={word}
+              type="button"
+              disabled={!usable(e)}
+              data-state={now === word ? 'on' : 'off'}
+              aria-pressed={now === word}
+              onClick={() => draft.set(`${e}Fit`, word)}
+            >
+              {t(`fit.${word}`)}
+            </button>
           ))}
         </div>
         {fit ? <Correctable kind="fit" chain={fit} show={(row) => t(`fit.${row.verdict}`)} typed="fit" textOf={(row) => row.verdict} /> : null}
@@ -189,13 +269,33 @@ export function OnEyeStep() {
     const over = live[e].state.overRefraction;
     return (
       <>
-        <PowerField id={`over-${e}`} label={t('overLabel', { eye: eyeWords.name(e) })} eye={e} value={draft.body[e] ?? ''} onValue={(value) => draft.set(e, value)} problem={problemAt(problem, e, 'overRefraction')}
-          kept={draft.body[`${e}Kept`] ?? null} onKeep={(value) => draft.set(`${e}Kept`, value)} notation={settings.notation} asked={asked} disabled={!usable(e)} />
+        <PowerField
+          id={`over-${e}`}
+          label={t('overLabel', { eye: eyeWords.name(e) })}
+          eye={e}
+          value={draft.body[e] ?? ''}
+          onValue={(value) => draft.set(e, value)}
+          problem={problemAt(problem, e, 'overRefraction')}
+          kept={draft.body[`${e}Kept`] ?? null}
+          onKeep={(value) => draft.set(`${e}Kept`, value)}
+          notation={settings.notation}
+          asked={asked}
+          disabled={!usable(e)}
+        />
         {over ? (
           <>
-            <span className="value" data-testid={`over-recorded-${e}`}>{formatRefraction(powerOf(over.current), { notation: settings.notation })}</span>
+            <span className="value" data-testid={`over-recorded-${e}`}>
+              {formatRefraction(powerOf(over.current), { notation: settings.notation })}
+            </span>
             {over.current.provisional ? <Stated state="watch">{t('provisional')}</Stated> : null}
-            <Correctable kind="overRefraction" chain={over} show={(row) => formatRefraction(powerOf(row))} typed="power" textOf={(row) => formatRefraction(powerOf(row))} vertexOf={(row) => row.vertexMm} />
+            <Correctable
+              kind="overRefraction"
+              chain={over}
+              show={(row) => formatRefraction(powerOf(row))}
+              typed="power"
+              textOf={(row) => formatRefraction(powerOf(row))}
+              vertexOf={(row) => row.vertexMm}
+            />
           </>
         ) : null}
       </>
@@ -206,14 +306,31 @@ export function OnEyeStep() {
     const { verdict } = live[e];
     const need = verdict.fromOverRefraction?.need ?? verdict.fromRefraction;
     if (!need) return <span className="label">{t('nothingYet')}</span>;
-    return <Figure id={`routes-${e}`}><span className="power" data-testid={`need-${e}`}>{formatRefraction(need)}</span></Figure>;
+    return (
+      <Figure id={`routes-${e}`}>
+        <span className="power" data-testid={`need-${e}`}>
+          {formatRefraction(need)}
+        </span>
+      </Figure>
+    );
   };
   const agreeRow = (e: Eye) => {
     const { routes, expectedOverRefraction } = live[e].verdict;
-    if (!routes) return expectedOverRefraction ? <span className="label">{t('expected')} <Figure id={`expected-${e}`}>{formatRefraction(expectedOverRefraction)}</Figure></span> : <span className="label">{t('oneRoute')}</span>;
+    if (!routes)
+      return expectedOverRefraction ? (
+        <span className="label">
+          {t('expected')} <Figure id={`expected-${e}`}>{formatRefraction(expectedOverRefraction)}</Figure>
+        </span>
+      ) : (
+        <span className="label">{t('oneRoute')}</span>
+      );
     return (
       <span data-testid={`routes-${e}`}>
-        {routes.agree ? <Stated state="ok">{t('agree', { gap: routes.gap.toFixed(2) })}</Stated> : <Stated state="stop">{t('disagree', { gap: routes.gap.toFixed(2), gate: routes.gate.toFixed(2) })}</Stated>}
+        {routes.agree ? (
+          <Stated state="ok">{t('agree', { gap: routes.gap.toFixed(2) })}</Stated>
+        ) : (
+          <Stated state="stop">{t('disagree', { gap: routes.gap.toFixed(2), gate: routes.gate.toFixed(2) })}</Stated>
+        )}
       </span>
     );
   };
@@ -225,10 +342,24 @@ export function OnEyeStep() {
     return (
       <span data-testid={`order-${e}`} className={`flex flex-col ${e === 'right' ? 'items-end' : 'items-start'}`}>
         {need && need.cylinder !== 0 ? (
-          <span className="label">{!live[e].turnKnown && hasMark(e) ? t('axisUnread', { axis: formatAxis(need.axis) }) : turn === 0 ? t('axisKept', { axis: formatAxis(need.axis) }) : turn > 0 ? t('axisLeft', { axis: formatAxis(need.axis), turn, order: formatAxis(verdict.order.axis) }) : t('axisRight', { axis: formatAxis(need.axis), turn: -turn, order: formatAxis(verdict.order.axis) })}</span>
+          <span className="label">
+            {!live[e].turnKnown && hasMark(e)
+              ? t('axisUnread', { axis: formatAxis(need.axis) })
+              : turn === 0
+                ? t('axisKept', { axis: formatAxis(need.axis) })
+                : turn > 0
+                  ? t('axisLeft', { axis: formatAxis(need.axis), turn, order: formatAxis(verdict.order.axis) })
+                  : t('axisRight', { axis: formatAxis(need.axis), turn: -turn, order: formatAxis(verdict.order.axis) })}
+          </span>
         ) : null}
         {made ? <span className="power">{formatRefraction(made.power)}</span> : <span className="power">{formatRefraction(verdict.order)}</span>}
-        {made ? <span className="note">{t('madeBlur')} <Figure id={`blur-${e}`}>{t('blurFigure', { blur: made.blur.toFixed(2) })}</Figure></span> : <span className="note">{t('noFamily')}</span>}
+        {made ? (
+          <span className="note">
+            {t('madeBlur')} <Figure id={`blur-${e}`}>{t('blurFigure', { blur: made.blur.toFixed(2) })}</Figure>
+          </span>
+        ) : (
+          <span className="note">{t('noFamily')}</span>
+        )}
       </span>
     );
   };
@@ -241,10 +372,18 @@ export function OnEyeStep() {
         step="onEye"
         keys={
           <>
-            <span><KeyCap>{'R'}</KeyCap> <KeyCap>{'L'}</KeyCap> {t('keyEye')}</span>
-            <span><KeyCap>{'←'}</KeyCap> <KeyCap>{'→'}</KeyCap> {t('keyTurn')}</span>
-            <span><KeyCap>{'W'}</KeyCap> {t('keyWorking')}</span>
-            <span><KeyCap>{'D'}</KeyCap> {t('keyLights')}</span>
+            <span>
+              <KeyCap>{'R'}</KeyCap> <KeyCap>{'L'}</KeyCap> {t('keyEye')}
+            </span>
+            <span>
+              <KeyCap>{'←'}</KeyCap> <KeyCap>{'→'}</KeyCap> {t('keyTurn')}
+            </span>
+            <span>
+              <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
+            </span>
+            <span>
+              <KeyCap>{'D'}</KeyCap> {t('keyLights')}
+            </span>
           </>
         }
         margin={
@@ -252,11 +391,30 @@ export function OnEyeStep() {
             <h2 className="mb-3">{t('reasoning')}</h2>
             {EYES.map((e) => {
               const { verdict, made, turn, lens } = live[e];
-              if (verdict.routes && !verdict.routes.agree) return <p key={e} className="mb-3"><Stated state="stop">{t('noteMeasureAgain', { eye: eyeWords.short(e) })}</Stated></p>;
-              if (verdict.order && lens && made && (made.power.axis !== lens.axisDeg || made.power.sphere !== lens.sphereD || made.power.cylinder !== lens.cylinderD)) {
-                return <p key={e} className="mb-3"><strong>{t('noteOther', { eye: eyeWords.short(e), power: formatRefraction(made.power) })}</strong> {turn !== 0 ? t('noteTurn') : null}</p>;
+              if (verdict.routes && !verdict.routes.agree)
+                return (
+                  <p key={e} className="mb-3">
+                    <Stated state="stop">{t('noteMeasureAgain', { eye: eyeWords.short(e) })}</Stated>
+                  </p>
+                );
+              if (
+                verdict.order &&
+                lens &&
+                made &&
+                (made.power.axis !== lens.axisDeg || made.power.sphere !== lens.sphereD || made.power.cylinder !== lens.cylinderD)
+              ) {
+                return (
+                  <p key={e} className="mb-3">
+                    <strong>{t('noteOther', { eye: eyeWords.short(e), power: formatRefraction(made.power) })}</strong> {turn !== 0 ? t('noteTurn') : null}
+                  </p>
+                );
               }
-              if (verdict.order && lens && made) return <p key={e} className="mb-3"><Stated state="ok">{t('noteSame', { eye: eyeWords.short(e) })}</Stated></p>;
+              if (verdict.order && lens && made)
+                return (
+                  <p key={e} className="mb-3">
+                    <Stated state="ok">{t('noteSame', { eye: eyeWords.short(e) })}</Stated>
+                  </p>
+                );
               return null;
             })}
             <p className="mb-3 label">{t('startPlus')}</p>
@@ -265,9 +423,17 @@ export function OnEyeStep() {
         }
         actions={
           <>
-            <Button onClick={() => setBringing(true)} disabled={closed}>{t('broughtIn')}</Button>
+            <Button onClick={() => setBringing(true)} disabled={closed}>
+              {t('broughtIn')}
+            </Button>
             {anyOn ? <Button onClick={() => router.push(`/visits/${record.visit.id}/lens`)}>{t('anotherTrial')}</Button> : null}
-            <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || closed} onClick={anyOn ? next : () => router.push(`/visits/${record.visit.id}/lens`)}>
+            <Button
+              look="act"
+              keys={['⏎']}
+              data-enter="true"
+              disabled={busy || closed}
+              onClick={anyOn ? next : () => router.push(`/visits/${record.visit.id}/lens`)}
+            >
               {!anyOn ? t('toLens') : typed.length > 0 ? t('record') : t('toFinal')}
             </Button>
           </>
@@ -275,11 +441,25 @@ export function OnEyeStep() {
       >
         <Spine label={t('title')}>
           <SpineHead words={eyeWords.heads} label={t('facing')} />
-          <SpineRow label={t('lensOn')} note={both ? <SwapEyes kind="lensOnEye" /> : undefined} right={<LensOn eye="right" live={live.right} />} left={<LensOn eye="left" live={live.left} />} />
+          <SpineRow
+            label={t('lensOn')}
+            note={both ? <SwapEyes kind="lensOnEye" /> : undefined}
+            right={<LensOn eye="right" live={live.right} />}
+            left={<LensOn eye="left" live={live.left} />}
+          />
           {anyOn ? (
             <>
               <SpineRow label={t('markSits')} note={t('markNote')} right={drawing('right')} left={drawing('left')} />
-              <SpineRow label={t('typeTurn')} note={<>{t('typeTurnNote')} {EYES.every((e) => live[e].state.rotation) ? <SwapEyes kind="rotation" /> : null}</>} right={turnRow('right')} left={turnRow('left')} />
+              <SpineRow
+                label={t('typeTurn')}
+                note={
+                  <>
+                    {t('typeTurnNote')} {EYES.every((e) => live[e].state.rotation) ? <SwapEyes kind="rotation" /> : null}
+                  </>
+                }
+                right={turnRow('right')}
+                left={turnRow('left')}
+              />
               <SpineRow label={t('fitRow')} right={fitRow('right')} left={fitRow('left')} />
               <SpineRow
                 tone="field"
@@ -288,7 +468,14 @@ export function OnEyeStep() {
                 note={
                   <span className="flex flex-col items-center gap-1">
                     <label htmlFor="over-vertex">{t('vertex')}</label>
-                    <input id="over-vertex" className="input input-mono w-20! h-8! text-center text-ink" value={vertexText} onChange={(event) => draft.set('vertex', event.target.value)} inputMode="decimal" aria-invalid={!vertexFine || undefined} />
+                    <input
+                      id="over-vertex"
+                      className="input input-mono w-20! h-8! text-center text-ink"
+                      value={vertexText}
+                      onChange={(event) => draft.set('vertex', event.target.value)}
+                      inputMode="decimal"
+                      aria-invalid={!vertexFine || undefined}
+                    />
                     {EYES.every((e) => live[e].state.overRefraction) ? <SwapEyes kind="overRefraction" /> : null}
                     {!vertexFine ? <span>{words('vertexMmOutOfRange', { value: vertexText, min: LIMITS.vertexMm.min, max: LIMITS.vertexMm.max })}</span> : null}
                   </span>
@@ -296,7 +483,22 @@ export function OnEyeStep() {
                 right={overRow('right')}
                 left={overRow('left')}
               />
-              <SpineRow label={t('needRow')} note={t('needNote')} right={<>{needRow('right')}{agreeRow('right')}</>} left={<>{needRow('left')}{agreeRow('left')}</>} />
+              <SpineRow
+                label={t('needRow')}
+                note={t('needNote')}
+                right={
+                  <>
+                    {needRow('right')}
+                    {agreeRow('right')}
+                  </>
+                }
+                left={
+                  <>
+                    {needRow('left')}
+                    {agreeRow('left')}
+                  </>
+                }
+              />
               <SpineRow label={t('orderRow')} note={t('orderNote')} right={orderRow('right')} left={orderRow('left')} />
             </>
           ) : null}

@@ -1,5 +1,14 @@
 import {
-  eyeVerdict, nearestLenses, parseRefraction, parseRotation, powerOf, type Eye, type EyeState, type EyeVerdict, type NearestLens, type Refraction,
+  eyeVerdict,
+  nearestLenses,
+  parseRefraction,
+  parseRotation,
+  powerOf,
+  type Eye,
+  type EyeState,
+  type EyeVerdict,
+  type NearestLens,
+  type Refraction,
 } from '@/core';
 import type { VisitRecord } from '@/services/visitRecord';
 

@@ -1,4 +1,16 @@
-import { addPowers, fromPowerVector, subtractVectors, formatAxis, formatPower, formatRefraction, powerOnEye, toCornealPlane, toPowerVector, powerOf, type Refraction } from '@/core';
+import {
+  addPowers,
+  fromPowerVector,
+  subtractVectors,
+  formatAxis,
+  formatPower,
+  formatRefraction,
+  powerOnEye,
+  toCornealPlane,
+  toPowerVector,
+  powerOf,
+  type Refraction,
+} from '@/core';
 import type { WorkingBlock } from '../common/Working';
 import type { LiveEye } from './model';
 
@@ -25,16 +37,22 @@ export function routesWorking(id: string, live: LiveEye, over: { power: Refracti
   const lying = powerOnEye(labelled, turn);
   const lines: WorkingBlock['lines'][number][] = [];
   if (live.state.refraction && verdict.fromRefraction) {
-    lines.push({ what: `${words.route1}: ${formatRefraction(powerOf(live.state.refraction.current))}`, comes: formatRefraction(verdict.fromRefraction), strong: true });
+    lines.push({
+      what: `${words.route1}: ${formatRefraction(powerOf(live.state.refraction.current))}`,
+      comes: formatRefraction(verdict.fromRefraction),
+      strong: true,
+    });
   }
   lines.push({ what: words.lensAsLabelled, comes: formatRefraction(labelled) });
-  if (labelled.cylinder !== 0) lines.push({ what: words.asItLies(`${formatAxis(labelled.axis)} ${turn < 0 ? '+' : '−'} ${Math.abs(turn)}`), comes: formatRefraction(lying) });
+  if (labelled.cylinder !== 0)
+    lines.push({ what: words.asItLies(`${formatAxis(labelled.axis)} ${turn < 0 ? '+' : '−'} ${Math.abs(turn)}`), comes: formatRefraction(lying) });
   if (over && verdict.fromOverRefraction) {
     const atCornea = toCornealPlane(over.power, over.vertexMm);
     const [a, b, sum] = [lying, atCornea, addPowers(lying, atCornea)].map(toPowerVector);
     lines.push({ what: words.overAtCornea, comes: formatRefraction(atCornea) });
     for (const part of ['m', 'j0', 'j45'] as const) {
-      if (a && b && sum) lines.push({ what: part.toUpperCase(), comes: `${formatPower(a[part], 3)} + (${formatPower(b[part], 3)}) = ${formatPower(sum[part], 3)}` });
+      if (a && b && sum)
+        lines.push({ what: part.toUpperCase(), comes: `${formatPower(a[part], 3)} + (${formatPower(b[part], 3)}) = ${formatPower(sum[part], 3)}` });
     }
     lines.push({ what: `${words.route2}: ${words.need}`, comes: formatRefraction(verdict.fromOverRefraction.need), strong: true });
   }

@@ -56,29 +56,73 @@ export function People({ staff }: { readonly staff: readonly Staff[] }) {
     else if (panel?.kind === 'password') after(await perform('resetPassword', { personId: panel.who.personId, password: input.password }));
     else if (panel?.kind === 'end') after(await perform('endStaff', { personId: panel.who.personId, version: panel.who.version }));
   };
-  const title = panel?.kind === 'add' ? t('addTitle') : panel?.kind === 'end' ? t('endTitle', { name: panel.who.displayName }) : panel ? t('passwordTitle', { name: panel.who.displayName }) : '';
+  const title =
+    panel?.kind === 'add'
+      ? t('addTitle')
+      : panel?.kind === 'end'
+        ? t('endTitle', { name: panel.who.displayName })
+        : panel
+          ? t('passwordTitle', { name: panel.who.displayName })
+          : '';
   return (
     <Frame
       rail={<Rail place="people" />}
-      strip={<><div className="px-6 py-2 flex flex-col justify-center"><h1 className="power">{t('title')}</h1><div className="label">{house.practice.name}</div></div><WallClock /></>}
+      strip={
+        <>
+          <div className="px-6 py-2 flex flex-col justify-center">
+            <h1 className="power">{t('title')}</h1>
+            <div className="label">{house.practice.name}</div>
+          </div>
+          <WallClock />
+        </>
+      }
       marginWords={{ open: frame('marginOpen'), close: frame('marginClose'), label: frame('margin') }}
-      bar={<Button look="act" onClick={() => setPanel({ kind: 'add' })}>{t('add')}</Button>}
+      bar={
+        <Button look="act" onClick={() => setPanel({ kind: 'add' })}>
+          {t('add')}
+        </Button>
+      }
     >
       <section className="p-6">
         <table className="ledger">
-          <thead><tr><th>{t('name')}</th><th>{t('account')}</th><th>{t('roles')}</th><th>{t('state')}</th><th><span className="sr-only">{t('actions')}</span></th></tr></thead>
+          <thead>
+            <tr>
+              <th>{t('name')}</th>
+              <th>{t('account')}</th>
+              <th>{t('roles')}</th>
+              <th>{t('state')}</th>
+              <th>
+                <span className="sr-only">{t('actions')}</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
             {staff.map((person) => (
               <tr key={person.personId}>
-                <td><span className="value">{person.displayName}</span><div className="label">{[person.title, person.registerNumber].filter(Boolean).join(' · ')}</div></td>
+                <td>
+                  <span className="value">{person.displayName}</span>
+                  <div className="label">{[person.title, person.registerNumber].filter(Boolean).join(' · ')}</div>
+                </td>
                 <td className="font-mono">{person.account}</td>
                 <td>{person.roles.map((r) => t(`role.${r}`)).join(', ')}</td>
-                <td>{person.endedAt ? <Stated state="stop">{t('ended', { time: formatMoment(person.endedAt, house.practice.timeZone) })}</Stated> : <Stated state="ok">{t('works')}</Stated>}</td>
+                <td>
+                  {person.endedAt ? (
+                    <Stated state="stop">{t('ended', { time: formatMoment(person.endedAt, house.practice.timeZone) })}</Stated>
+                  ) : (
+                    <Stated state="ok">{t('works')}</Stated>
+                  )}
+                </td>
                 <td className="text-right">
                   {person.endedAt ? null : (
                     <span className="flex gap-3 justify-end">
-                      <Button look="quiet" onClick={() => setPanel({ kind: 'password', who: person })}>{t('newPassword')}</Button>
-                      {person.personId === house.viewer.personId ? null : <Button look="quiet" onClick={() => setPanel({ kind: 'end', who: person })}>{t('end')}</Button>}
+                      <Button look="quiet" onClick={() => setPanel({ kind: 'password', who: person })}>
+                        {t('newPassword')}
+                      </Button>
+                      {person.personId === house.viewer.personId ? null : (
+                        <Button look="quiet" onClick={() => setPanel({ kind: 'end', who: person })}>
+                          {t('end')}
+                        </Button>
+                      )}
                     </span>
                   )}
                 </td>
@@ -92,26 +136,59 @@ export function People({ staff }: { readonly staff: readonly Staff[] }) {
           {panel?.kind === 'add' ? (
             <>
               <Field label={t('name')} value={input.displayName} onValue={set('displayName')} problem={at('displayName')} autoFocus />
-              <Field label={t('account')} value={input.account} onValue={set('account')} problem={at('account')} hint={t('accountHint')} autoComplete="off" mono />
+              <Field
+                label={t('account')}
+                value={input.account}
+                onValue={set('account')}
+                problem={at('account')}
+                hint={t('accountHint')}
+                autoComplete="off"
+                mono
+              />
               <Field label={t('jobTitle')} value={input.title} onValue={set('title')} problem={at('title')} />
               <fieldset>
                 <legend className="field-label">{t('roles')}</legend>
                 {ROLES.map((role) => (
                   <label key={role} className="flex gap-2 items-center min-h-8">
-                    <input type="checkbox" className="w-5 h-5" checked={roles.includes(role)} onChange={(event) => setRoles(event.target.checked ? [...roles, role] : roles.filter((r) => r !== role))} />
+                    <input
+                      type="checkbox"
+                      className="w-5 h-5"
+                      checked={roles.includes(role)}
+                      onChange={(event) => setRoles(event.target.checked ? [...roles, role] : roles.filter((r) => r !== role))}
+                    />
                     {t('roleLine', { role: t(`role.${role}`), may: t(`roleMay.${role}`) })}
                   </label>
                 ))}
                 {at('roles') ? <ProblemLine>{at('roles')}</ProblemLine> : null}
               </fieldset>
-              <Field label={t('register')} value={input.registerNumber} onValue={set('registerNumber')} problem={at('registerNumber')} hint={t('registerHint')} />
+              <Field
+                label={t('register')}
+                value={input.registerNumber}
+                onValue={set('registerNumber')}
+                problem={at('registerNumber')}
+                hint={t('registerHint')}
+              />
             </>
           ) : null}
-          {panel?.kind === 'end' ? <p>{t('endText')}</p> : <Field label={t('password')} type="password" value={input.password} onValue={set('password')} problem={at('password')} hint={t('passwordHint')} autoComplete="new-password" />}
+          {panel?.kind === 'end' ? (
+            <p>{t('endText')}</p>
+          ) : (
+            <Field
+              label={t('password')}
+              type="password"
+              value={input.password}
+              onValue={set('password')}
+              problem={at('password')}
+              hint={t('passwordHint')}
+              autoComplete="new-password"
+            />
+          )}
           {problem && problem.kind !== 'invalid' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
           <div className="flex gap-3 justify-end">
             <Button onClick={close}>{t('cancel')}</Button>
-            <Button look="act" type="submit" disabled={busy}>{panel?.kind === 'end' ? t('endDo') : t('do')}</Button>
+            <Button look="act" type="submit" disabled={busy}>
+              {panel?.kind === 'end' ? t('endDo') : t('do')}
+            </Button>
           </div>
         </form>
       </Panel>

@@ -57,7 +57,11 @@ export function PowerStep() {
       document.getElementById(`power-${bad}`)?.focus();
       return;
     }
-    const done = await run('recordRefraction', { right: textOf('right').trim() === '' ? null : textOf('right'), left: textOf('left').trim() === '' ? null : textOf('left'), vertexMm }, t('recorded'));
+    const done = await run(
+      'recordRefraction',
+      { right: textOf('right').trim() === '' ? null : textOf('right'), left: textOf('left').trim() === '' ? null : textOf('left'), vertexMm },
+      t('recorded'),
+    );
     if (done?.ok) {
       draft.clear();
       router.push(`/visits/${record.visit.id}/lens`);
@@ -109,8 +113,21 @@ export function PowerStep() {
             <span className="power" data-testid={`recorded-${e}`}>
               {formatRefraction(powerOf(fact.current), { notation: settings.notation })}
             </span>
-            <span className="note">{t('recordedBy', { name: fact.current.recordedByName, time: formatTime(fact.current.recordedAt, practice.timeZone), vertex: fact.current.vertexMm })}</span>
-            <Correctable kind="refraction" chain={fact} show={(row) => formatRefraction(powerOf(row))} typed="power" textOf={(row) => formatRefraction(powerOf(row))} vertexOf={(row) => row.vertexMm} />
+            <span className="note">
+              {t('recordedBy', {
+                name: fact.current.recordedByName,
+                time: formatTime(fact.current.recordedAt, practice.timeZone),
+                vertex: fact.current.vertexMm,
+              })}
+            </span>
+            <Correctable
+              kind="refraction"
+              chain={fact}
+              show={(row) => formatRefraction(powerOf(row))}
+              typed="power"
+              textOf={(row) => formatRefraction(powerOf(row))}
+              vertexOf={(row) => row.vertexMm}
+            />
           </>
         ) : (
           <span className="label">{t('notRecorded')}</span>
@@ -144,7 +161,12 @@ export function PowerStep() {
   const blocks = EYES.flatMap((e) => {
     const s = shown(e);
     if (!s) return [];
-    const workingWords = { title: t('workingTitle', { eye: eyeWords.short(e) }), formula: t('workingFormula'), along: (axis: number) => t('workingAlong', { axis: Math.round(axis) }), foot: t('workingFoot') };
+    const workingWords = {
+      title: t('workingTitle', { eye: eyeWords.short(e) }),
+      formula: t('workingFormula'),
+      along: (axis: number) => t('workingAlong', { axis: Math.round(axis) }),
+      foot: t('workingFoot'),
+    };
     return [cornealWorking(`corneal-${e}`, s.power, s.vertexMm, eyeWords.short(e), workingWords)];
   });
   const hasBoth = EYES.every((e) => eye(e).refraction);
@@ -187,7 +209,22 @@ export function PowerStep() {
         <form onSubmit={(event) => void submit(event)}>
           <Spine label={t('title')}>
             <SpineHead words={eyeWords.heads} label={t('facing')} />
-            <SpineRow tone="field" chosen label={t('glasses')} note={<>{t('glassesNote')} <span className="font-mono whitespace-nowrap">{t('glassesExample')}</span></>} right={field('right')} left={<div onKeyDown={copy} className="w-full">{field('left')}</div>} />
+            <SpineRow
+              tone="field"
+              chosen
+              label={t('glasses')}
+              note={
+                <>
+                  {t('glassesNote')} <span className="font-mono whitespace-nowrap">{t('glassesExample')}</span>
+                </>
+              }
+              right={field('right')}
+              left={
+                <div onKeyDown={copy} className="w-full">
+                  {field('left')}
+                </div>
+              }
+            />
             <SpineRow
               label={
                 <Field

@@ -20,7 +20,13 @@ import { useVisit } from '../common/visit/VisitProvider';
 import { eyeSupply, isSettled, sourceOf, stateOf, type EyeSupply } from './model';
 import { Runway } from './Runway';
 
-const EVENT_STATE: Readonly<Record<ReturnType<typeof stateOf>, State>> = { placed: 'miss', sendFailed: 'watch', acknowledged: 'ok', backordered: 'watch', refused: 'stop' };
+const EVENT_STATE: Readonly<Record<ReturnType<typeof stateOf>, State>> = {
+  placed: 'miss',
+  sendFailed: 'watch',
+  acknowledged: 'ok',
+  backordered: 'watch',
+  refused: 'stop',
+};
 
 /** Boxes for each eye, the order and what became of it, and the days they last to. */
 export function SupplyStep() {
@@ -62,7 +68,11 @@ export function SupplyStep() {
     // One key for this intention: pressed twice, or sent again after an outage, it is one order.
     requestKey.current ??= crypto.randomUUID();
     const packs = (e: Eye): number => (supplies[e] ? (typed(e) ?? supplies[e].proposed) : 0);
-    const done = await run('placeOrder', { requestKey: requestKey.current, prescriptionId: prescription.id, rightPacks: packs('right'), leftPacks: packs('left') }, t('placedToast'));
+    const done = await run(
+      'placeOrder',
+      { requestKey: requestKey.current, prescriptionId: prescription.id, rightPacks: packs('right'), leftPacks: packs('left') },
+      t('placedToast'),
+    );
     if (done?.ok) {
       requestKey.current = null;
       draft.clear();
@@ -83,11 +93,28 @@ export function SupplyStep() {
         id: `supply-${e}`,
         title: t('workingTitle', { eye: eyeWords.short(e) }),
         lines: [
-          ...(plan.inHandUntil && input.inHand ? [{ what: t('workingInHand', { day: formatShortDay(input.inHand.openedOn), count: input.inHand.lenses, life }), comes: formatDay(plan.inHandUntil) }] : []),
+          ...(plan.inHandUntil && input.inHand
+            ? [
+                {
+                  what: t('workingInHand', { day: formatShortDay(input.inHand.openedOn), count: input.inHand.lenses, life }),
+                  comes: formatDay(plan.inHandUntil),
+                },
+              ]
+            : []),
           { what: t('workingArrives', { lead: s.leadDays }), comes: t('workingOpens', { day: formatDay(plan.orderOpens) }) },
-          { what: s.lens.modality === 'daily' ? t('workingDaily', { packs: s.packs, size: s.packSize, days: input.wear.daysPerWeek }) : t('workingReusable', { packs: s.packs, size: s.packSize, life }), comes: t('workingDays', { count: days }) },
+          {
+            what:
+              s.lens.modality === 'daily'
+                ? t('workingDaily', { packs: s.packs, size: s.packSize, days: input.wear.daysPerWeek })
+                : t('workingReusable', { packs: s.packs, size: s.packSize, life }),
+            comes: t('workingDays', { count: days }),
+          },
           { what: t('workingRunOut'), comes: formatDay(runOutDay), strong: true },
-          { what: t('workingReorder', { lead: s.leadDays, margin: settings.reorderMarginDays }), comes: plan.reorderBy ? formatDay(plan.reorderBy) : '', strong: true },
+          {
+            what: t('workingReorder', { lead: s.leadDays, margin: settings.reorderMarginDays }),
+            comes: plan.reorderBy ? formatDay(plan.reorderBy) : '',
+            strong: true,
+          },
         ],
         foot: s.lens.modality === 'daily' ? t('workingFootDaily') : t('workingFoot'),
       },
@@ -100,7 +127,14 @@ export function SupplyStep() {
     lines: [
       ...EYES.flatMap((e) => {
         const s = supplies[e];
-        return s && Number.isFinite(s.packs) ? [{ what: t('costLine', { eye: eyeWords.short(e), packs: s.packs, price: formatMoney(s.packPriceMinor, practice.currency) }), comes: formatMoney(s.packs * s.packPriceMinor, practice.currency) }] : [];
+        return s && Number.isFinite(s.packs)
+          ? [
+              {
+                what: t('costLine', { eye: eyeWords.short(e), packs: s.packs, price: formatMoney(s.packPriceMinor, practice.currency) }),
+                comes: formatMoney(s.packs * s.packPriceMinor, practice.currency),
+              },
+            ]
+          : [];
       }),
       { what: t('cost'), comes: formatMoney(total, practice.currency), strong: true },
     ],
@@ -112,21 +146,44 @@ export function SupplyStep() {
     const line = order?.lines.find((l) => l.eye === e);
     if (line) return <span className="value">{t('ordered', { packs: line.packs, size: line.packSize })}</span>;
     const p = problemAt(problem, `${e}Packs`);
-    return <Field label={t('packs', { eye: eyeWords.short(e) })} value={draft.body[`${e}Packs`] ?? String(s.proposed)} onValue={(value) => draft.set(`${e}Packs`, value)} inputMode="numeric" disabled={!mayOrder || closed} className="w-full max-w-[240px]"
-      problem={p ? words(p.code, p.data) : Number.isNaN(typed(e)) ? words('wholeNumber') : null} hint={t('packsHint', { size: s.packSize, price: formatMoney(s.packPriceMinor, practice.currency) })} />;
+    return (
+      <Field
+        label={t('packs', { eye: eyeWords.short(e) })}
+        value={draft.body[`${e}Packs`] ?? String(s.proposed)}
+        onValue={(value) => draft.set(`${e}Packs`, value)}
+        inputMode="numeric"
+        disabled={!mayOrder || closed}
+        className="w-full max-w-[240px]"
+        problem={p ? words(p.code, p.data) : Number.isNaN(typed(e)) ? words('wholeNumber') : null}
+        hint={t('packsHint', { size: s.packSize, price: formatMoney(s.packPriceMinor, practice.currency) })}
+      />
+    );
   };
   const lensCell = (e: Eye) => {
     const s = supplies[e];
     if (!s) return <span className="label">{t('notPrescribed')}</span>;
-    return <><span className="power">{formatRefraction({ sphere: s.lens.sphereD, cylinder: s.lens.cylinderD, axis: s.lens.axisDeg })}</span><span className="note">{t('lensLine', { family: s.lens.familyName, curve: s.lens.baseCurveMm?.toFixed(1) ?? '', diameter: s.lens.diameterMm?.toFixed(1) ?? '' })}</span></>;
+    return (
+      <>
+        <span className="power">{formatRefraction({ sphere: s.lens.sphereD, cylinder: s.lens.cylinderD, axis: s.lens.axisDeg })}</span>
+        <span className="note">
+          {t('lensLine', { family: s.lens.familyName, curve: s.lens.baseCurveMm?.toFixed(1) ?? '', diameter: s.lens.diameterMm?.toFixed(1) ?? '' })}
+        </span>
+      </>
+    );
   };
   const dates = (e: Eye) => {
     const s = supplies[e];
     if (!s || !prescription) return null;
     return (
       <>
-        {Number.isFinite(s.packs) ? <Runway supply={s} eye={e} today={today} expiresOn={prescription.expiresOn} label={t('runwayLabel', { eye: eyeWords.name(e) })} /> : null}
-        {s.plan.inHandUntil ? <span className="note">{t('inHand', { day: formatDay(s.plan.inHandUntil) })}</span> : <span className="note">{t('nothingInHand')}</span>}
+        {Number.isFinite(s.packs) ? (
+          <Runway supply={s} eye={e} today={today} expiresOn={prescription.expiresOn} label={t('runwayLabel', { eye: eyeWords.name(e) })} />
+        ) : null}
+        {s.plan.inHandUntil ? (
+          <span className="note">{t('inHand', { day: formatDay(s.plan.inHandUntil) })}</span>
+        ) : (
+          <span className="note">{t('nothingInHand')}</span>
+        )}
       </>
     );
   };
@@ -135,7 +192,11 @@ export function SupplyStep() {
     if (!s?.plan.runOut) return <span className="label">{t('noDate')}</span>;
     return (
       <>
-        <Figure id={`supply-${e}`}><span className="power" data-testid={`run-out-${e}`}>{formatDay(s.plan.runOut)}</span></Figure>
+        <Figure id={`supply-${e}`}>
+          <span className="power" data-testid={`run-out-${e}`}>
+            {formatDay(s.plan.runOut)}
+          </span>
+        </Figure>
         <span className="note">{s.plan.ifOpened ? t('ifOpened', { day: formatDay(s.plan.orderOpens) }) : t('opened')}</span>
       </>
     );
@@ -144,14 +205,22 @@ export function SupplyStep() {
     const s = supplies[e];
     if (!s?.plan.reorderBy) return <span className="label">{t('noDate')}</span>;
     const late = s.plan.reorderBy <= today;
-    return <span className="power" data-testid={`reorder-${e}`}>{late ? <Stated state="watch">{formatDay(s.plan.reorderBy)}</Stated> : formatDay(s.plan.reorderBy)}</span>;
+    return (
+      <span className="power" data-testid={`reorder-${e}`}>
+        {late ? <Stated state="watch">{formatDay(s.plan.reorderBy)}</Stated> : formatDay(s.plan.reorderBy)}
+      </span>
+    );
   };
 
   return (
     <WorkingProvider ids={blocks.map((b) => b.id)} initial="supply-right">
       <VisitFrame
         step="supply"
-        keys={<span><KeyCap>{'W'}</KeyCap> {t('keyWorking')}</span>}
+        keys={
+          <span>
+            <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
+          </span>
+        }
         margin={
           <>
             <h2 className="mb-3">{t('reasoning')}</h2>
@@ -161,30 +230,71 @@ export function SupplyStep() {
         }
         actions={
           <>
-            <Button disabled={busy || closed || !may(house.viewer.roles, 'clinicalWrite')} onClick={() => void run('closeVisit', {}, t('closedToast')).then((done) => (done?.ok ? router.push(`/wearers/${record.wearer.id}`) : undefined))}>{record.handOvers.some((c) => c.current?.visitId === record.visit.id) ? t('close') : t('closeWithout')}</Button>
+            <Button
+              disabled={busy || closed || !may(house.viewer.roles, 'clinicalWrite')}
+              onClick={() => void run('closeVisit', {}, t('closedToast')).then((done) => (done?.ok ? router.push(`/wearers/${record.wearer.id}`) : undefined))}
+            >
+              {record.handOvers.some((c) => c.current?.visitId === record.visit.id) ? t('close') : t('closeWithout')}
+            </Button>
             {order ? (
-              <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/wearers/${record.wearer.id}`)}>{t('toWearer')}</Button>
+              <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/wearers/${record.wearer.id}`)}>
+                {t('toWearer')}
+              </Button>
             ) : (
-              <Button look="act" keys={['Ctrl ⏎']} disabled={busy || !prescription || !mayOrder || closed} onClick={() => form.current?.requestSubmit()}>{t('place')}</Button>
+              <Button look="act" keys={['Ctrl ⏎']} disabled={busy || !prescription || !mayOrder || closed} onClick={() => form.current?.requestSubmit()}>
+                {t('place')}
+              </Button>
             )}
           </>
         }
       >
         {!prescription ? (
-          <div className="p-8 max-w-[640px]"><h2 className="power mb-3">{t('emptyTitle')}</h2><p>{t('emptyText')}</p></div>
+          <div className="p-8 max-w-[640px]">
+            <h2 className="power mb-3">{t('emptyTitle')}</h2>
+            <p>{t('emptyText')}</p>
+          </div>
         ) : (
           <form ref={form} onSubmit={(event) => void place(event)}>
             <Spine label={t('title')}>
               <SpineHead words={eyeWords.heads} label={t('prescriptionLine', { number: prescription.number })} />
               <SpineRow label={t('lens')} right={lensCell('right')} left={lensCell('left')} />
-              <SpineRow tone="field" chosen={!order} label={t('boxes')} note={order ? t('orderLine', { number: order.number }) : t('boxesNote')} right={packsField('right')} left={packsField('left')} />
+              <SpineRow
+                tone="field"
+                chosen={!order}
+                label={t('boxes')}
+                note={order ? t('orderLine', { number: order.number }) : t('boxesNote')}
+                right={packsField('right')}
+                left={packsField('left')}
+              />
               <SpineRow label={t('runway')} note={t('runwayNote')} right={dates('right')} left={dates('left')} />
               <SpineRow label={t('runOut')} note={t('lastDay')} right={runOut('right')} left={runOut('left')} />
-              <SpineRow label={t('reorderBy')} note={t('reorderNote', { margin: settings.reorderMarginDays })} right={reorder('right')} left={reorder('left')} />
-              <SpineRow label={t('cost')} right={<span />} left={<Figure id="cost"><span className="value">{formatMoney(total, practice.currency)}</span></Figure>} />
+              <SpineRow
+                label={t('reorderBy')}
+                note={t('reorderNote', { margin: settings.reorderMarginDays })}
+                right={reorder('right')}
+                left={reorder('left')}
+              />
+              <SpineRow
+                label={t('cost')}
+                right={<span />}
+                left={
+                  <Figure id="cost">
+                    <span className="value">{formatMoney(total, practice.currency)}</span>
+                  </Figure>
+                }
+              />
             </Spine>
-            {problem?.kind === 'invalid' && problemAt(problem, 'rightPacks')?.code === 'packsRequired' ? <p className="problem px-6 py-2"><StateMark state="stop" />{words('packsRequired')}</p> : null}
-            {!mayOrder && !order ? <p className="px-6 py-2"><Stated state="watch">{t('onlyCoordinator')}</Stated></p> : null}
+            {problem?.kind === 'invalid' && problemAt(problem, 'rightPacks')?.code === 'packsRequired' ? (
+              <p className="problem px-6 py-2">
+                <StateMark state="stop" />
+                {words('packsRequired')}
+              </p>
+            ) : null}
+            {!mayOrder && !order ? (
+              <p className="px-6 py-2">
+                <Stated state="watch">{t('onlyCoordinator')}</Stated>
+              </p>
+            ) : null}
           </form>
         )}
         {orders.map((o) => (
@@ -192,14 +302,20 @@ export function SupplyStep() {
             <h2 className="border-b border-rule-2 pb-1">{t('order', { number: o.number })}</h2>
             {o.events.map((event, index) => (
               <div key={index} className="flex justify-between gap-4 border-b border-rule py-2">
-                <Stated state={EVENT_STATE[event.state]}>{t(`event.${event.state}`, { reference: event.supplierReference ?? '', due: event.dueOn ? formatDay(event.dueOn) : '' })}</Stated>
+                <Stated state={EVENT_STATE[event.state]}>
+                  {t(`event.${event.state}`, { reference: event.supplierReference ?? '', due: event.dueOn ? formatDay(event.dueOn) : '' })}
+                </Stated>
                 <span className="label">{formatMoment(event.at, practice.timeZone)}</span>
               </div>
             ))}
             {!isSettled(o) ? (
               <div className="py-2 flex gap-4 items-center">
                 <span className="label">{stateOf(o) === 'sendFailed' ? t('willTry') : t('onItsWay')}</span>
-                {mayOrder && stateOf(o) === 'sendFailed' ? <Button look="quiet" onClick={() => void perform('hastenOrder', { orderId: o.id, visitId: record.visit.id })}>{t('tryNow')}</Button> : null}
+                {mayOrder && stateOf(o) === 'sendFailed' ? (
+                  <Button look="quiet" onClick={() => void perform('hastenOrder', { orderId: o.id, visitId: record.visit.id })}>
+                    {t('tryNow')}
+                  </Button>
+                ) : null}
               </div>
             ) : null}
           </section>

@@ -26,7 +26,9 @@ export interface EyeSupply {
 
 /** The order in force for an eye: the newest under this prescription that was not refused. */
 export function orderOf(file: WearerFile, prescription: Prescription, eye: Eye): Order | null {
-  return file.orders.find((o) => o.prescriptionId === prescription.id && o.lines.some((l) => l.eye === eye) && !o.events.some((e) => e.state === 'refused')) ?? null;
+  return (
+    file.orders.find((o) => o.prescriptionId === prescription.id && o.lines.some((l) => l.eye === eye) && !o.events.some((e) => e.state === 'refused')) ?? null
+  );
 }
 
 /** One eye's supply under the newest prescription; `typedPacks` are thought of, ordered ones count before them. */
@@ -35,7 +37,11 @@ export function eyeSupply(source: SupplySource, prescription: Prescription, eye:
   const lens = row && source.file.lenses[row.lensId];
   const trade = lens && source.family(lens);
   if (!lens || !trade) return null;
-  const handed = source.file.handOvers.map((c) => c.current).filter((h) => h?.eye === eye).at(-1) ?? null;
+  const handed =
+    source.file.handOvers
+      .map((c) => c.current)
+      .filter((h) => h?.eye === eye)
+      .at(-1) ?? null;
   const ordered = orderOf(source.file, prescription, eye)?.lines.find((l) => l.eye === eye)?.packs ?? null;
   const base = {
     today: source.today,

@@ -36,7 +36,11 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
     const box = (e: Eye) => {
       const row = trial(e);
       if (!row || draft.body[`${e}Stay`] === 'yes') return null;
-      return { lensOnEyeId: row.rootId, lot: draft.body[`${e}Lot`] ?? row.current.lot ?? '', expiresOn: draft.body[`${e}Expires`] ?? (row.current.expiresOn ? formatDay(row.current.expiresOn) : '') };
+      return {
+        lensOnEyeId: row.rootId,
+        lot: draft.body[`${e}Lot`] ?? row.current.lot ?? '',
+        expiresOn: draft.body[`${e}Expires`] ?? (row.current.expiresOn ? formatDay(row.current.expiresOn) : ''),
+      };
     };
     const done = await run('handOver', { right: box('right'), left: box('left'), experienceNote: draft.body.experience ?? '' }, t('done'));
     if (done?.ok) draft.clear();
@@ -53,24 +57,58 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
       const lens = record.lenses[fact.current.lensId];
       return (
         <span data-testid={`handed-${e}`} className={`flex flex-col ${e === 'right' ? 'items-end' : 'items-start'}`}>
-          <Stated state="ok">{lens ? `${lens.familyName} ${formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg })}` : ''}</Stated>
+          <Stated state="ok">
+            {lens ? `${lens.familyName} ${formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg })}` : ''}
+          </Stated>
           <span className="label">{t('lotLine', { lot: fact.current.lot, day: formatDay(fact.current.expiresOn) })}</span>
-          <Correctable kind="handOver" chain={fact} show={(row) => t('lotLine', { lot: row.lot, day: formatDay(row.expiresOn) })} typed="box" textOf={(row) => row.lot} expiryOf={(row) => formatDay(row.expiresOn)} />
+          <Correctable
+            kind="handOver"
+            chain={fact}
+            show={(row) => t('lotLine', { lot: row.lot, day: formatDay(row.expiresOn) })}
+            typed="box"
+            textOf={(row) => row.lot}
+            expiryOf={(row) => formatDay(row.expiresOn)}
+          />
         </span>
       );
     }
     const row = trial(e);
     if (!row) return <span className="label">{t('nothing')}</span>;
-    if (draft.body[`${e}Stay`] === 'yes') return <span className="label">{t('stays')} <button type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Stay`, '')}>{t('goes')}</button></span>;
+    if (draft.body[`${e}Stay`] === 'yes')
+      return (
+        <span className="label">
+          {t('stays')}{' '}
+          <button type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Stay`, '')}>
+            {t('goes')}
+          </button>
+        </span>
+      );
     const lotProblem = problemAt(problem, e, 'lot');
     const expiryProblem = problemAt(problem, e, 'expiresOn');
     const other = problemAt(problem, e, 'lensOnEyeId');
     return (
       <div className="w-full max-w-[330px]">
-        <Field label={t('lot', { eye: eyeWords.short(e) })} value={draft.body[`${e}Lot`] ?? row.current.lot ?? ''} onValue={(value) => draft.set(`${e}Lot`, value)} mono problem={lotProblem ? words(lotProblem.code, lotProblem.data) : null} />
-        <Field label={t('expires', { eye: eyeWords.short(e) })} value={draft.body[`${e}Expires`] ?? (row.current.expiresOn ? formatDay(row.current.expiresOn) : '')} onValue={(value) => draft.set(`${e}Expires`, value)} problem={expiryProblem ? words(expiryProblem.code, expiryProblem.data) : other ? words(other.code, other.data) : null} />
-        {differs(e) ? <p><Stated state="watch">{t('notPrescribed', { power: differs(e) ?? '' })}</Stated></p> : null}
-        <button type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Stay`, 'yes')}>{t('stay')}</button>
+        <Field
+          label={t('lot', { eye: eyeWords.short(e) })}
+          value={draft.body[`${e}Lot`] ?? row.current.lot ?? ''}
+          onValue={(value) => draft.set(`${e}Lot`, value)}
+          mono
+          problem={lotProblem ? words(lotProblem.code, lotProblem.data) : null}
+        />
+        <Field
+          label={t('expires', { eye: eyeWords.short(e) })}
+          value={draft.body[`${e}Expires`] ?? (row.current.expiresOn ? formatDay(row.current.expiresOn) : '')}
+          onValue={(value) => draft.set(`${e}Expires`, value)}
+          problem={expiryProblem ? words(expiryProblem.code, expiryProblem.data) : other ? words(other.code, other.data) : null}
+        />
+        {differs(e) ? (
+          <p>
+            <Stated state="watch">{t('notPrescribed', { power: differs(e) ?? '' })}</Stated>
+          </p>
+        ) : null}
+        <button type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Stay`, 'yes')}>
+          {t('stay')}
+        </button>
       </div>
     );
   };
@@ -83,13 +121,27 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
       </Spine>
       {experienced && waiting.length > 0 ? (
         <div className="px-6 pt-4 max-w-[620px]">
-          <Field label={t('experience')} value={draft.body.experience ?? ''} onValue={(value) => draft.set('experience', value)} hint={t('experienceHint')} problem={experienceProblem ? words(experienceProblem.code, experienceProblem.data) : null} />
+          <Field
+            label={t('experience')}
+            value={draft.body.experience ?? ''}
+            onValue={(value) => draft.set('experience', value)}
+            hint={t('experienceHint')}
+            problem={experienceProblem ? words(experienceProblem.code, experienceProblem.data) : null}
+          />
         </div>
       ) : null}
       {waiting.length > 0 ? (
         <div className="p-6 flex gap-4 items-center">
-          {experienced ? <Button type="submit" disabled={busy || closed}>{t('do')}</Button> : null}
-          {problemAt(problem, 'right')?.code === 'oneEyeRequired' ? <ProblemLine>{words('oneEyeRequired')}</ProblemLine> : <span className="label">{t('doHint')}</span>}
+          {experienced ? (
+            <Button type="submit" disabled={busy || closed}>
+              {t('do')}
+            </Button>
+          ) : null}
+          {problemAt(problem, 'right')?.code === 'oneEyeRequired' ? (
+            <ProblemLine>{words('oneEyeRequired')}</ProblemLine>
+          ) : (
+            <span className="label">{t('doHint')}</span>
+          )}
         </div>
       ) : null}
       <DraftLine draft={draft} />

@@ -32,7 +32,9 @@ export function TeachStep() {
   const turn = view ? (chosenEye && view.lesson.eyes.includes(chosenEye) ? chosenEye : eyeInTurn(view)) : 'right';
   const running = view !== null && view.lesson.signOffId === null && !closed;
   const lensThere = EYES.some((e) => eye(e).onEye);
-  const trialsWaiting = EYES.some((e) => eye(e).onEye?.current.source === 'trial' && !record.handOvers.some((c) => c.current?.eye === e && c.current.visitId === record.visit.id));
+  const trialsWaiting = EYES.some(
+    (e) => eye(e).onEye?.current.source === 'trial' && !record.handOvers.some((c) => c.current?.eye === e && c.current.visitId === record.visit.id),
+  );
 
   const attempt = (worked: boolean, miss: (typeof MISSES)[number] | null = null, unaided = true): void => {
     if (!view || !running || busy) return;
@@ -40,10 +42,14 @@ export function TeachStep() {
     const text = worked ? t(move === 'on' ? 'loggedOn' : 'loggedOff', { eye: eyeWords.short(turn) }) : t('loggedMiss', { eye: eyeWords.short(turn) });
     void run('recordAttempt', { lessonId: view.lesson.id, eye: turn, move, worked, unaided, miss }, text);
   };
-  useHotkeys('1,2,3,4,5', (_event, hotkey) => {
-    const miss = MISSES[Number(hotkey.keys?.[0] ?? 0) - 1];
-    if (miss) attempt(false, miss);
-  }, [view, turn, busy]);
+  useHotkeys(
+    '1,2,3,4,5',
+    (_event, hotkey) => {
+      const miss = MISSES[Number(hotkey.keys?.[0] ?? 0) - 1];
+      if (miss) attempt(false, miss);
+    },
+    [view, turn, busy],
+  );
   useHotkeys('h', () => attempt(true, null, false), [view, turn, busy]);
   useHotkeys('r', () => setChosenEye('right'));
   useHotkeys('l', () => setChosenEye('left'));
@@ -54,22 +60,34 @@ export function TeachStep() {
   };
   const allMovesDone = view !== null && view.gate.missing.every((m) => m.kind === 'topic');
   const act = !view ? (
-    <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || closed || !lensThere} onClick={start}>{t('start')}</Button>
+    <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || closed || !lensThere} onClick={start}>
+      {t('start')}
+    </Button>
   ) : view.lesson.signOffId ? (
     trialsWaiting ? (
       <>
         <Button onClick={() => router.push(`/visits/${record.visit.id}/supply`)}>{t('toSupply')}</Button>
-        <Button look="act" keys={['⏎']} data-enter="true" type="submit" form={HAND_OVER_FORM} disabled={busy || closed}>{t('handOver')}</Button>
+        <Button look="act" keys={['⏎']} data-enter="true" type="submit" form={HAND_OVER_FORM} disabled={busy || closed}>
+          {t('handOver')}
+        </Button>
       </>
     ) : (
-      <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/visits/${record.visit.id}/supply`)}>{t('toSupply')}</Button>
+      <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/visits/${record.visit.id}/supply`)}>
+        {t('toSupply')}
+      </Button>
     )
   ) : view.gate.open ? (
-    <Button look="act" keys={['⏎']} data-enter="true" disabled={busy} onClick={signOff}>{t('signOff')}</Button>
+    <Button look="act" keys={['⏎']} data-enter="true" disabled={busy} onClick={signOff}>
+      {t('signOff')}
+    </Button>
   ) : allMovesDone ? (
-    <Button look="act" disabled>{t('topicsMissing')}</Button>
+    <Button look="act" disabled>
+      {t('topicsMissing')}
+    </Button>
   ) : (
-    <Button look="act" keys={['⏎']} data-enter="true" disabled={busy} onClick={() => attempt(true)}>{t(view.next[turn] === 'on' ? 'wentOn' : 'cameOff', { eye: eyeWords.short(turn) })}</Button>
+    <Button look="act" keys={['⏎']} data-enter="true" disabled={busy} onClick={() => attempt(true)}>
+      {t(view.next[turn] === 'on' ? 'wentOn' : 'cameOff', { eye: eyeWords.short(turn) })}
+    </Button>
   );
 
   return (
@@ -84,7 +102,9 @@ export function TeachStep() {
                 <KeyCap>{String(index + 1)}</KeyCap> {t(`miss.${miss}`)}
               </button>
             ))}
-            <button type="button" className="bar-key" disabled={busy} onClick={() => attempt(true, null, false)}><KeyCap>{'H'}</KeyCap> {t('helped')}</button>
+            <button type="button" className="bar-key" disabled={busy} onClick={() => attempt(true, null, false)}>
+              <KeyCap>{'H'}</KeyCap> {t('helped')}
+            </button>
           </>
         ) : undefined
       }
@@ -103,7 +123,12 @@ export function TeachStep() {
             <Spine label={t('tries')} slim>
               <SpineHead words={eyeWords.heads} label={t('needed', { count: MOVES_NEEDED })} />
               {(['on', 'off'] as const).map((move) => (
-                <SpineRow key={move} label={t(`move.${move}`)} right={<Count view={view} eye="right" move={move} />} left={<Count view={view} eye="left" move={move} />} />
+                <SpineRow
+                  key={move}
+                  label={t(`move.${move}`)}
+                  right={<Count view={view} eye="right" move={move} />}
+                  left={<Count view={view} eye="left" move={move} />}
+                />
               ))}
               {running ? (
                 <SpineRow
@@ -114,7 +139,12 @@ export function TeachStep() {
                 />
               ) : null}
               {[...view.attempts].reverse().map((a) => (
-                <SpineRow key={a.id} label={<span className="label">{formatTime(a.observedAt, record.house.practice.timeZone)}</span>} right={a.eye === 'right' ? <Try id={a.rootId} /> : null} left={a.eye === 'left' ? <Try id={a.rootId} /> : null} />
+                <SpineRow
+                  key={a.id}
+                  label={<span className="label">{formatTime(a.observedAt, record.house.practice.timeZone)}</span>}
+                  right={a.eye === 'right' ? <Try id={a.rootId} /> : null}
+                  left={a.eye === 'left' ? <Try id={a.rootId} /> : null}
+                />
               ))}
             </Spine>
           </section>
@@ -141,7 +171,9 @@ function Count({ view, eye, move }: { readonly view: LessonView; readonly eye: E
   return (
     <span className={`flex items-center gap-2 ${eye === 'left' ? 'flex-row' : 'flex-row-reverse'}`} data-testid={`count-${eye}-${move}`} data-done={done}>
       {Array.from({ length: MOVES_NEEDED }, (_, i) => (
-        <span key={i} className="check" data-done={i < done || undefined}>{i < done ? <StateMark state="ok" /> : null}</span>
+        <span key={i} className="check" data-done={i < done || undefined}>
+          {i < done ? <StateMark state="ok" /> : null}
+        </span>
       ))}
       <span className="label">{t('ofNeeded', { done, needed: MOVES_NEEDED })}</span>
     </span>
@@ -152,7 +184,13 @@ function Turn({ view, eye, turn, onChoose }: { readonly view: LessonView; readon
   const t = useTranslations('teach');
   const eyeWords = useEyeWords();
   if (!view.lesson.eyes.includes(eye)) return null;
-  return turn === eye ? <span className="value">{t(`move.${view.next[eye]}`)}</span> : <button type="button" className="btn btn-quiet" onClick={() => onChoose(eye)}>{t('thisEye', { eye: eyeWords.short(eye) })} <KeyCap>{eyeWords.short(eye)}</KeyCap></button>;
+  return turn === eye ? (
+    <span className="value">{t(`move.${view.next[eye]}`)}</span>
+  ) : (
+    <button type="button" className="btn btn-quiet" onClick={() => onChoose(eye)}>
+      {t('thisEye', { eye: eyeWords.short(eye) })} <KeyCap>{eyeWords.short(eye)}</KeyCap>
+    </button>
+  );
 }
 
 function Try({ id }: { readonly id: string }) {
@@ -161,10 +199,16 @@ function Try({ id }: { readonly id: string }) {
   const chain = record.attempts.find((c) => c.rootId === id);
   if (!chain?.current) return null;
   const a = chain.current;
-  const word = a.worked ? (a.unaided ? t(`move.${a.move}`) : t('withHelp', { move: t(`move.${a.move}`) })) : t('missed', { move: t(`move.${a.move}`), why: t(`miss.${(a.miss ?? 'fell') as 'fell'}`) });
+  const word = a.worked
+    ? a.unaided
+      ? t(`move.${a.move}`)
+      : t('withHelp', { move: t(`move.${a.move}`) })
+    : t('missed', { move: t(`move.${a.move}`), why: t(`miss.${(a.miss ?? 'fell') as 'fell'}`) });
   return (
     <span className="flex gap-3 items-center">
-      <span className="stated"><StateMark state={a.worked ? 'ok' : 'miss'} /> {word}</span>
+      <span className="stated">
+        <StateMark state={a.worked ? 'ok' : 'miss'} /> {word}
+      </span>
       <Correctable kind="lessonAttempt" chain={chain} show={() => word} typed={null} />
     </span>
   );
@@ -178,7 +222,16 @@ function Topic({ topic, view, running }: { readonly topic: string; readonly view
   const name = t(`topic.${topic as 'noWater'}.name`);
   return (
     <li className="border-b border-rule py-2 flex gap-3 items-start">
-      <button type="button" role="checkbox" aria-checked={said !== undefined} aria-label={name} className="check mt-0.5 touch" data-done={said ? true : undefined} disabled={!running || busy || said !== undefined} onClick={() => void run('recordTopic', { lessonId: view.lesson.id, topic }, t('topicLogged', { name }))}>
+      <button
+        type="button"
+        role="checkbox"
+        aria-checked={said !== undefined}
+        aria-label={name}
+        className="check mt-0.5 touch"
+        data-done={said ? true : undefined}
+        disabled={!running || busy || said !== undefined}
+        onClick={() => void run('recordTopic', { lessonId: view.lesson.id, topic }, t('topicLogged', { name }))}
+      >
         {said ? <StateMark state="ok" /> : null}
       </button>
       <span className="flex-1">
@@ -194,26 +247,56 @@ function TeachMargin({ view }: { readonly view: LessonView | null }) {
   const t = useTranslations('teach');
   const { record } = useVisit();
   const moment = useNow(5000);
-  if (!view) return <><h2 className="mb-3">{t('beforeTitle')}</h2><p>{t('beforeText')}</p></>;
+  if (!view)
+    return (
+      <>
+        <h2 className="mb-3">{t('beforeTitle')}</h2>
+        <p>{t('beforeText')}</p>
+      </>
+    );
   const zone = record.house.practice.timeZone;
   if (view.lesson.signOffId) {
-    return <><h2 className="mb-3"><Stated state="ok">{t('signedOff')}</Stated></h2><p>{t('signedOffBy', { name: view.lesson.signedByName ?? '', time: view.lesson.signedAt ? formatTime(view.lesson.signedAt, zone) : '' })}</p></>;
+    return (
+      <>
+        <h2 className="mb-3">
+          <Stated state="ok">{t('signedOff')}</Stated>
+        </h2>
+        <p>{t('signedOffBy', { name: view.lesson.signedByName ?? '', time: view.lesson.signedAt ? formatTime(view.lesson.signedAt, zone) : '' })}</p>
+      </>
+    );
   }
   const used = Math.max(0, Math.floor(secondsBetween(view.lesson.startedAt, new Date(moment).toISOString()) / 60));
   const left = SESSION_MINUTES - used;
   const { moves, topics } = lockList(view.gate.missing);
   return (
     <>
-      <div className="flex justify-center mb-3"><MinuteRing used={used} label={t('minutesLeft', { count: Math.max(0, left) })}><span className="power-read">{Math.max(0, left)}</span><span className="note">{t('minLeft')}</span></MinuteRing></div>
-      {left <= 0 ? <p className="mb-3"><Stated state="watch">{t('timeUp')}</Stated></p> : null}
+      <div className="flex justify-center mb-3">
+        <MinuteRing used={used} label={t('minutesLeft', { count: Math.max(0, left) })}>
+          <span className="power-read">{Math.max(0, left)}</span>
+          <span className="note">{t('minLeft')}</span>
+        </MinuteRing>
+      </div>
+      {left <= 0 ? (
+        <p className="mb-3">
+          <Stated state="watch">{t('timeUp')}</Stated>
+        </p>
+      ) : null}
       <div data-testid="lock" className="border-t border-rule-2 pt-3">
-        {view.gate.open ? <Stated state="ok">{t('unlocked')}</Stated> : <h2 className="flex gap-2 items-center"><Lock size={16} aria-hidden="true" /> {t('locked')}</h2>}
+        {view.gate.open ? (
+          <Stated state="ok">{t('unlocked')}</Stated>
+        ) : (
+          <h2 className="flex gap-2 items-center">
+            <Lock size={16} aria-hidden="true" /> {t('locked')}
+          </h2>
+        )}
         <p className="label mb-2">{view.gate.open ? null : t('lockedText')}</p>
         <ul>
           {moves.map((m, index) => (
             <li key={index} className="flex gap-2 items-center py-1">
               <EyeBadge eye={m.eye} />
-              <span>{m.kind === 'moves' ? t('missingMoves', { move: t(`move.${m.move}`), count: m.more }) : t('missingToday', { move: t(`move.${m.move}`) })}</span>
+              <span>
+                {m.kind === 'moves' ? t('missingMoves', { move: t(`move.${m.move}`), count: m.more }) : t('missingToday', { move: t(`move.${m.move}`) })}
+              </span>
             </li>
           ))}
           {topics > 0 ? (

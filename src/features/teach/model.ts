@@ -21,7 +21,11 @@ export function lessonView(record: VisitRecord): LessonView | null {
   const mandatory = careTopicsFor(lesson.singleUse);
   const zone = record.house.practice.timeZone;
   const toAttempt = (a: AttemptFact): Attempt => ({
-    eye: a.eye, move: a.move, worked: a.worked, unaided: a.unaided, today: dayIn(a.observedAt, zone) === record.house.today,
+    eye: a.eye,
+    move: a.move,
+    worked: a.worked,
+    unaided: a.unaided,
+    today: dayIn(a.observedAt, zone) === record.house.today,
   });
   const gate = lessonGate({ attempts: attempts.map(toAttempt), topicsSaidBack: topics.map((t) => t.topic), eyes: lesson.eyes }, mandatory);
   const own = attempts.filter((a) => a.lessonId === lesson.id).map(toAttempt);

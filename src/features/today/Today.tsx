@@ -42,34 +42,73 @@ export function Today({ rows }: { readonly rows: readonly TodayRow[] }) {
             <h1 className="power">{formatWeekday(new Date(moment).toISOString(), zone)}</h1>
             <div className="label">{t('place', { practice: house.practice.name, town: house.practice.town })}</div>
           </div>
-          <div className="strip-cell drop-narrow"><div className="label">{t('signedIn')}</div><div>{house.viewer.name}</div></div>
+          <div className="strip-cell drop-narrow">
+            <div className="label">{t('signedIn')}</div>
+            <div>{house.viewer.name}</div>
+          </div>
           <WallClock />
         </>
       }
       marginWords={{ open: frame('marginOpen'), close: frame('marginClose'), label: frame('margin') }}
       bar={<Button onClick={() => router.push('/wearers')}>{t('allWearers')}</Button>}
     >
-      {problem ? <div className="px-6 pt-3"><ProblemLine>{refusal(problem)}</ProblemLine></div> : null}
+      {problem ? (
+        <div className="px-6 pt-3">
+          <ProblemLine>{refusal(problem)}</ProblemLine>
+        </div>
+      ) : null}
       {rows.length === 0 ? (
-        <div className="p-8 max-w-[560px]"><h2 className="power mb-2">{t('emptyTitle')}</h2><p>{t('emptyText')}</p></div>
+        <div className="p-8 max-w-[560px]">
+          <h2 className="power mb-2">{t('emptyTitle')}</h2>
+          <p>{t('emptyText')}</p>
+        </div>
       ) : (
         <table className="ledger mx-6 my-4 w-[calc(100%-48px)]!">
           <thead>
-            <tr><th>{t('time')}</th><th>{t('wearer')}</th><th>{t('visit')}</th><th className="drop-narrow">{t('where')}</th><th>{t('state')}</th><th><span className="sr-only">{t('next')}</span></th></tr>
+            <tr>
+              <th>{t('time')}</th>
+              <th>{t('wearer')}</th>
+              <th>{t('visit')}</th>
+              <th className="drop-narrow">{t('where')}</th>
+              <th>{t('state')}</th>
+              <th>
+                <span className="sr-only">{t('next')}</span>
+              </th>
+            </tr>
           </thead>
           <tbody>
             {rows.map((row) => (
               <tr key={row.appointmentId ?? row.wearerId} data-testid={`today-${row.recordNumber}`}>
                 <td className="value">{formatTime(row.startsAt, zone)}</td>
-                <td><Link href={`/wearers/${row.wearerId}`} prefetch={false} className="value">{row.name}</Link><div className="label">{t('bornRecord', { day: formatDay(row.birthDate), record: formatRecord(row.recordNumber) })}</div></td>
+                <td>
+                  <Link href={`/wearers/${row.wearerId}`} prefetch={false} className="value">
+                    {row.name}
+                  </Link>
+                  <div className="label">{t('bornRecord', { day: formatDay(row.birthDate), record: formatRecord(row.recordNumber) })}</div>
+                </td>
                 <td>{t(`kind.${row.kind}`)}</td>
-                <td className="drop-narrow">{row.room}<div className="label">{row.staff}</div></td>
-                <td>{row.visitOpen ? <Stated state="watch">{t('openNow')}</Stated> : row.visitId ? <Stated state="ok">{t('closed')}</Stated> : <span className="label">{t('booked')}</span>}</td>
+                <td className="drop-narrow">
+                  {row.room}
+                  <div className="label">{row.staff}</div>
+                </td>
+                <td>
+                  {row.visitOpen ? (
+                    <Stated state="watch">{t('openNow')}</Stated>
+                  ) : row.visitId ? (
+                    <Stated state="ok">{t('closed')}</Stated>
+                  ) : (
+                    <span className="label">{t('booked')}</span>
+                  )}
+                </td>
                 <td className="text-right">
                   {row.visitId ? (
-                    <Button look={row === next ? 'act' : 'plain'} onClick={() => router.push(`/visits/${row.visitId}/power`)}>{row.visitOpen ? t('goOn') : t('look')}</Button>
+                    <Button look={row === next ? 'act' : 'plain'} onClick={() => router.push(`/visits/${row.visitId}/power`)}>
+                      {row.visitOpen ? t('goOn') : t('look')}
+                    </Button>
                   ) : mayOpen ? (
-                    <Button look={row === next ? 'act' : 'plain'} onClick={() => void open(row)}>{t('begin')}</Button>
+                    <Button look={row === next ? 'act' : 'plain'} onClick={() => void open(row)}>
+                      {t('begin')}
+                    </Button>
                   ) : null}
                 </td>
               </tr>

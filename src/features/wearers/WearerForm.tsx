@@ -18,7 +18,15 @@ export interface WearerInput {
 const EMPTY: WearerInput = { name: '', birthDate: '', telephone: '', occupation: '', guardian: '' };
 
 /** Identity of a wearer; name and birth date are asked, the rest helps. */
-export function WearerForm({ initial = EMPTY, problem, busy, doWords, onSubmit, onCancel, again }: {
+export function WearerForm({
+  initial = EMPTY,
+  problem,
+  busy,
+  doWords,
+  onSubmit,
+  onCancel,
+  again,
+}: {
   readonly initial?: WearerInput;
   readonly problem: Problem | null;
   readonly busy: boolean;
@@ -47,14 +55,31 @@ export function WearerForm({ initial = EMPTY, problem, busy, doWords, onSubmit, 
     <form onSubmit={submit} className="flex flex-col gap-2 max-w-[440px]">
       <Field label={t('name')} value={input.name} onValue={set('name')} problem={at('name')} autoFocus autoComplete="off" />
       {exists && again ? <Button onClick={() => again(input)}>{t('another')}</Button> : null}
-      <Field label={t('birthDate')} value={input.birthDate} onValue={set('birthDate')} problem={at('birthDate')} hint={day.ok ? formatDay(day.value) : t('birthHint')} autoComplete="off" />
-      {repairs.length > 0 ? <div className="flex gap-3">{repairs.map((r) => <button key={r} type="button" className="btn btn-quiet" onClick={() => set('birthDate')(r)}>{t('use', { day: formatDay(r) })}</button>)}</div> : null}
+      <Field
+        label={t('birthDate')}
+        value={input.birthDate}
+        onValue={set('birthDate')}
+        problem={at('birthDate')}
+        hint={day.ok ? formatDay(day.value) : t('birthHint')}
+        autoComplete="off"
+      />
+      {repairs.length > 0 ? (
+        <div className="flex gap-3">
+          {repairs.map((r) => (
+            <button key={r} type="button" className="btn btn-quiet" onClick={() => set('birthDate')(r)}>
+              {t('use', { day: formatDay(r) })}
+            </button>
+          ))}
+        </div>
+      ) : null}
       <Field label={t('telephone')} value={input.telephone} onValue={set('telephone')} problem={at('telephone')} inputMode="tel" autoComplete="off" />
       <Field label={t('occupation')} value={input.occupation} onValue={set('occupation')} problem={at('occupation')} autoComplete="off" />
       <Field label={t('guardian')} value={input.guardian} onValue={set('guardian')} problem={at('guardian')} hint={t('guardianHint')} autoComplete="off" />
       <div className="flex gap-3 justify-end">
         {onCancel ? <Button onClick={onCancel}>{t('cancel')}</Button> : null}
-        <Button look="act" type="submit" keys={['⏎']} disabled={busy}>{doWords}</Button>
+        <Button look="act" type="submit" keys={['⏎']} disabled={busy}>
+          {doWords}
+        </Button>
       </div>
     </form>
   );

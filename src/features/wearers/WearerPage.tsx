@@ -69,7 +69,16 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
     setPanel(null);
     setProblem(null);
   };
-  useHotkeys('n', (event) => { if (mayOpen) { event.preventDefault(); setPanel('visit'); } }, [mayOpen]);
+  useHotkeys(
+    'n',
+    (event) => {
+      if (mayOpen) {
+        event.preventDefault();
+        setPanel('visit');
+      }
+    },
+    [mayOpen],
+  );
 
   const cell = (e: Eye, kind: FactKind) => {
     const { nodes, worn } = chain[e];
@@ -83,8 +92,25 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
         {differs ? <Stated state="watch">{kind === 'tried' ? t('neverCopied') : t('differs')}</Stated> : null}
       </span>
     );
-    const mark = <svg width="12" height="12" aria-hidden="true"><rect x="1.5" y="1.5" width="9" height="9" fill={kind === 'tried' && differs ? 'none' : 'var(--ink)'} stroke="var(--ink)" strokeDasharray={kind === 'tried' && differs ? '2 2' : undefined} /></svg>;
-    return <span className={`flex gap-3 items-center ${e === 'left' ? 'flex-row-reverse' : ''}`}>{text}{mark}</span>;
+    const mark = (
+      <svg width="12" height="12" aria-hidden="true">
+        <rect
+          x="1.5"
+          y="1.5"
+          width="9"
+          height="9"
+          fill={kind === 'tried' && differs ? 'none' : 'var(--ink)'}
+          stroke="var(--ink)"
+          strokeDasharray={kind === 'tried' && differs ? '2 2' : undefined}
+        />
+      </svg>
+    );
+    return (
+      <span className={`flex gap-3 items-center ${e === 'left' ? 'flex-row-reverse' : ''}`}>
+        {text}
+        {mark}
+      </span>
+    );
   };
   const wornCell = (e: Eye) => {
     const { worn } = chain[e];
@@ -93,10 +119,22 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
     return (
       <span className={`flex gap-3 items-center ${e === 'left' ? 'flex-row-reverse' : ''}`}>
         <span className={`flex flex-col ${e === 'right' ? 'items-end' : 'items-start'}`}>
-          <span className="power-read" data-testid={`worn-${e}`}>{power(worn.lensId)}</span>
-          <span className="note">{t('wornLine', { family: l?.familyName ?? '', curve: l?.baseCurveMm?.toFixed(1) ?? '', diameter: l?.diameterMm?.toFixed(1) ?? '' })}</span>
+          <span className="power-read" data-testid={`worn-${e}`}>
+            {power(worn.lensId)}
+          </span>
+          <span className="note">
+            {t('wornLine', { family: l?.familyName ?? '', curve: l?.baseCurveMm?.toFixed(1) ?? '', diameter: l?.diameterMm?.toFixed(1) ?? '' })}
+          </span>
         </span>
-        <LensToken size={48} ring="fits" geometry={l?.geometry ?? 'sphere'} rotationLeft={0} axisGiven={l && l.cylinderD !== 0 ? l.axisDeg : null} axisAsked={null} label={t('tokenLabel', { eye: eyeWords.name(e), power: power(worn.lensId) })} />
+        <LensToken
+          size={48}
+          ring="fits"
+          geometry={l?.geometry ?? 'sphere'}
+          rotationLeft={0}
+          axisGiven={l && l.cylinderD !== 0 ? l.axisDeg : null}
+          axisAsked={null}
+          label={t('tokenLabel', { eye: eyeWords.name(e), power: power(worn.lensId) })}
+        />
       </span>
     );
   };
@@ -104,12 +142,24 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
   return (
     <Frame
       rail={<Rail place="wearers" />}
-      strip={<WearerStrip wearer={wearer} lines={wearer.telephone ? <div className="strip-cell drop-narrow"><div className="label">{t('telephone')}</div><div>{wearer.telephone}</div></div> : null} />}
+      strip={
+        <WearerStrip
+          wearer={wearer}
+          lines={
+            wearer.telephone ? (
+              <div className="strip-cell drop-narrow">
+                <div className="label">{t('telephone')}</div>
+                <div>{wearer.telephone}</div>
+              </div>
+            ) : null
+          }
+        />
+      }
       marginWords={{ open: frame('marginOpen'), close: frame('marginClose'), label: frame('margin') }}
       margin={
         <>
           <h2 className="mb-2">{t('why')}</h2>
-          <p className="mb-5">{chain.right.worn ?? chain.left.worn ? t('whyWorn') : t('whyNothing')}</p>
+          <p className="mb-5">{(chain.right.worn ?? chain.left.worn) ? t('whyWorn') : t('whyNothing')}</p>
           <h2 className="mb-2">{t('prescription')}</h2>
           {prescription ? (
             <>
@@ -118,17 +168,27 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
               {prescription.expiresOn < house.today ? <Stated state="stop">{t('expired')}</Stated> : null}
               {file.prescriptions.length > 1 ? <p className="label">{t('before', { count: file.prescriptions.length - 1 })}</p> : null}
             </>
-          ) : <p className="label">{t('noPrescription')}</p>}
+          ) : (
+            <p className="label">{t('noPrescription')}</p>
+          )}
         </>
       }
       bar={
         <>
-          <div className="frame-bar-keys"><span><KeyCap>{'N'}</KeyCap> {t('keyVisit')}</span></div>
+          <div className="frame-bar-keys">
+            <span>
+              <KeyCap>{'N'}</KeyCap> {t('keyVisit')}
+            </span>
+          </div>
           {may(house.viewer.roles, 'wearers') ? <Button onClick={() => setPanel('edit')}>{t('edit')}</Button> : null}
           {openNow ? (
-            <Button look="act" onClick={() => router.push(`/visits/${openNow.id}/power`)}>{t('goOn', { kind: today(`kind.${openNow.kind}`) })}</Button>
+            <Button look="act" onClick={() => router.push(`/visits/${openNow.id}/power`)}>
+              {t('goOn', { kind: today(`kind.${openNow.kind}`) })}
+            </Button>
           ) : mayOpen ? (
-            <Button look="act" keys={['N']} onClick={() => setPanel('visit')}>{t('newVisit')}</Button>
+            <Button look="act" keys={['N']} onClick={() => setPanel('visit')}>
+              {t('newVisit')}
+            </Button>
           ) : null}
         </>
       }
@@ -136,14 +196,18 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
       <Spine label={t('title')}>
         <SpineHead words={eyeWords.heads} label={t('facing')} />
         <SpineRow chosen tone="field" label={t('wornNow')} note={t('wornNote')} right={wornCell('right')} left={wornCell('left')} />
-        {KINDS.map((kind) => <SpineRow key={kind} label={t(`kind.${kind}`)} note={t(`kindNote.${kind}`)} right={cell('right', kind)} left={cell('left', kind)} />)}
+        {KINDS.map((kind) => (
+          <SpineRow key={kind} label={t(`kind.${kind}`)} note={t(`kindNote.${kind}`)} right={cell('right', kind)} left={cell('left', kind)} />
+        ))}
       </Spine>
       <section className="p-6">
         <h2 className="border-b border-rule-2 pb-1">{t('visits')}</h2>
         {file.visits.length === 0 ? <p className="py-3 label">{t('noVisits')}</p> : null}
         {file.visits.map((v) => (
           <div key={v.id} className="flex justify-between gap-4 border-b border-rule py-2">
-            <Link href={`/visits/${v.id}/power`} prefetch={false} className="value">{today(`kind.${v.kind}`)}</Link>
+            <Link href={`/visits/${v.id}/power`} prefetch={false} className="value">
+              {today(`kind.${v.kind}`)}
+            </Link>
             <span className="label">{formatMoment(v.openedAt, zone)}</span>
             {v.closedAt ? <Stated state="ok">{t('closed')}</Stated> : <Stated state="watch">{t('open')}</Stated>}
           </div>
@@ -151,7 +215,11 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
       </section>
       <Panel open={panel === 'visit'} onClose={close} title={t('visitTitle')}>
         <div className="flex flex-col gap-2">
-          {VISIT_KINDS.map((kind) => <Button key={kind} disabled={busy} onClick={() => void begin(kind)}>{today(`kind.${kind}`)}</Button>)}
+          {VISIT_KINDS.map((kind) => (
+            <Button key={kind} disabled={busy} onClick={() => void begin(kind)}>
+              {today(`kind.${kind}`)}
+            </Button>
+          ))}
           {problem ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
         </div>
       </Panel>
@@ -159,11 +227,38 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
         {problem?.kind === 'conflict' ? (
           <div className="mb-3" role="alert">
             <Stated state="watch">{t('conflict')}</Stated>
-            <ul>{problem.differs.map((d) => <li key={d.what} className="label">{t('conflictField', { field: facts.has(d.what as 'name') ? facts(d.what as 'name') : d.what, text: d.text })}</li>)}</ul>
-            <Button look="quiet" onClick={() => { setProblem(null); router.refresh(); }}>{t('conflictReload')}</Button>
+            <ul>
+              {problem.differs.map((d) => (
+                <li key={d.what} className="label">
+                  {t('conflictField', { field: facts.has(d.what as 'name') ? facts(d.what as 'name') : d.what, text: d.text })}
+                </li>
+              ))}
+            </ul>
+            <Button
+              look="quiet"
+              onClick={() => {
+                setProblem(null);
+                router.refresh();
+              }}
+            >
+              {t('conflictReload')}
+            </Button>
           </div>
         ) : null}
-        <WearerForm initial={{ name: wearer.name, birthDate: formatDay(wearer.birthDate), telephone: wearer.telephone ?? '', occupation: wearer.occupation ?? '', guardian: wearer.guardian ?? '' }} problem={problem} busy={busy} doWords={t('editDo')} onSubmit={(input) => void edit(input)} onCancel={close} />
+        <WearerForm
+          initial={{
+            name: wearer.name,
+            birthDate: formatDay(wearer.birthDate),
+            telephone: wearer.telephone ?? '',
+            occupation: wearer.occupation ?? '',
+            guardian: wearer.guardian ?? '',
+          }}
+          problem={problem}
+          busy={busy}
+          doWords={t('editDo')}
+          onSubmit={(input) => void edit(input)}
+          onCancel={close}
+        />
       </Panel>
     </Frame>
   );

@@ -30,8 +30,20 @@ export function Wearers({ initial }: { readonly initial: readonly WearerListRow[
   const [busy, setBusy] = useState(false);
   const asked = useRef(0);
   const mayAdd = may(house.viewer.roles, 'wearers');
-  useHotkeys('/', (event) => { event.preventDefault(); document.getElementById('find-wearer')?.focus(); });
-  useHotkeys('n', (event) => { if (mayAdd) { event.preventDefault(); setAdding(true); } }, [mayAdd]);
+  useHotkeys('/', (event) => {
+    event.preventDefault();
+    document.getElementById('find-wearer')?.focus();
+  });
+  useHotkeys(
+    'n',
+    (event) => {
+      if (mayAdd) {
+        event.preventDefault();
+        setAdding(true);
+      }
+    },
+    [mayAdd],
+  );
   useEffect(() => {
     const turn = ++asked.current;
     const timer = setTimeout(() => {
@@ -51,29 +63,82 @@ export function Wearers({ initial }: { readonly initial: readonly WearerListRow[
   return (
     <Frame
       rail={<Rail place="wearers" />}
-      strip={<><div className="px-6 py-2 flex flex-col justify-center"><h1 className="power">{t('title')}</h1><div className="label">{house.practice.name}</div></div><WallClock /></>}
+      strip={
+        <>
+          <div className="px-6 py-2 flex flex-col justify-center">
+            <h1 className="power">{t('title')}</h1>
+            <div className="label">{house.practice.name}</div>
+          </div>
+          <WallClock />
+        </>
+      }
       marginWords={{ open: frame('marginOpen'), close: frame('marginClose'), label: frame('margin') }}
-      bar={<><div className="frame-bar-keys"><span><KeyCap>{'/'}</KeyCap> {t('keyFind')}</span><span><KeyCap>{'N'}</KeyCap> {t('keyNew')}</span></div>{mayAdd && !adding ? <Button look="act" keys={['N']} onClick={() => setAdding(true)}>{t('add')}</Button> : null}</>}
+      bar={
+        <>
+          <div className="frame-bar-keys">
+            <span>
+              <KeyCap>{'/'}</KeyCap> {t('keyFind')}
+            </span>
+            <span>
+              <KeyCap>{'N'}</KeyCap> {t('keyNew')}
+            </span>
+          </div>
+          {mayAdd && !adding ? (
+            <Button look="act" keys={['N']} onClick={() => setAdding(true)}>
+              {t('add')}
+            </Button>
+          ) : null}
+        </>
+      }
     >
       {adding ? (
         <section className="p-6">
           <h2 className="power mb-4">{t('newTitle')}</h2>
-          <WearerForm problem={problem} busy={busy} doWords={t('addDo')} onSubmit={(input) => void add(input)} again={(input) => void add(input, true)} onCancel={() => { setAdding(false); setProblem(null); }} />
+          <WearerForm
+            problem={problem}
+            busy={busy}
+            doWords={t('addDo')}
+            onSubmit={(input) => void add(input)}
+            again={(input) => void add(input, true)}
+            onCancel={() => {
+              setAdding(false);
+              setProblem(null);
+            }}
+          />
         </section>
       ) : (
         <section className="p-6">
           <Field id="find-wearer" label={t('find')} value={search} onValue={setSearch} autoComplete="off" className="max-w-[420px]" />
           {rows.length === 0 ? <p className="py-6">{search ? t('noneFound', { search }) : t('empty')}</p> : null}
           <table className="ledger">
-            <thead><tr><th>{t('record')}</th><th>{t('name')}</th><th>{t('birth')}</th><th className="drop-narrow">{t('last')}</th><th>{t('state')}</th></tr></thead>
+            <thead>
+              <tr>
+                <th>{t('record')}</th>
+                <th>{t('name')}</th>
+                <th>{t('birth')}</th>
+                <th className="drop-narrow">{t('last')}</th>
+                <th>{t('state')}</th>
+              </tr>
+            </thead>
             <tbody>
               {rows.map((row) => (
                 <tr key={row.id}>
                   <td className="font-mono">{formatRecord(row.recordNumber)}</td>
-                  <td><Link href={`/wearers/${row.id}`} prefetch={false} className="value">{row.name}</Link><div className="label">{row.occupation}</div></td>
+                  <td>
+                    <Link href={`/wearers/${row.id}`} prefetch={false} className="value">
+                      {row.name}
+                    </Link>
+                    <div className="label">{row.occupation}</div>
+                  </td>
                   <td>{formatDay(row.birthDate)}</td>
                   <td className="drop-narrow">{row.lastVisitAt ? formatMoment(row.lastVisitAt, house.practice.timeZone) : t('never')}</td>
-                  <td>{row.openVisitId ? <Link href={`/visits/${row.openVisitId}/power`} prefetch={false}><Stated state="watch">{t('open')}</Stated></Link> : null}</td>
+                  <td>
+                    {row.openVisitId ? (
+                      <Link href={`/visits/${row.openVisitId}/power`} prefetch={false}>
+                        <Stated state="watch">{t('open')}</Stated>
+                      </Link>
+                    ) : null}
+                  </td>
                 </tr>
               ))}
             </tbody>

@@ -3,9 +3,44 @@ import { chains } from '@/core';
 import type { WearerFile } from '@/services/visitRecord';
 import { provenance } from './provenance';
 
-const meta = (id: string, at: string) => ({ id, rootId: id, correctsId: null, voided: false, eye: 'right' as const, visitId: 'v', observedAt: at, recordedAt: at, recordedBy: 'p', recordedByName: 'P', reason: null });
+const meta = (id: string, at: string) => ({
+  id,
+  rootId: id,
+  correctsId: null,
+  voided: false,
+  eye: 'right' as const,
+  visitId: 'v',
+  observedAt: at,
+  recordedAt: at,
+  recordedBy: 'p',
+  recordedByName: 'P',
+  reason: null,
+});
 const file = (change: Partial<WearerFile>): WearerFile =>
-  ({ onEye: chains([{ ...meta('t', '2026-11-01T00:00:00Z'), lensId: 'tried', description: null, source: 'trial' as const, trialNumber: 1, trialStockId: 's', lot: 'A', expiresOn: null, putOnAt: '2026-11-01T00:00:00Z' }]), prescriptions: [], handOvers: [], orders: [], lessons: [], attempts: [], topics: [], visits: [], lenses: {}, ...change }) as unknown as WearerFile;
+  ({
+    onEye: chains([
+      {
+        ...meta('t', '2026-11-01T00:00:00Z'),
+        lensId: 'tried',
+        description: null,
+        source: 'trial' as const,
+        trialNumber: 1,
+        trialStockId: 's',
+        lot: 'A',
+        expiresOn: null,
+        putOnAt: '2026-11-01T00:00:00Z',
+      },
+    ]),
+    prescriptions: [],
+    handOvers: [],
+    orders: [],
+    lessons: [],
+    attempts: [],
+    topics: [],
+    visits: [],
+    lenses: {},
+    ...change,
+  }) as unknown as WearerFile;
 const order = { id: 'o', number: 1, prescriptionId: 'p', placedAt: '2026-11-02T00:00:00Z', lines: [{ eye: 'right', lensId: 'ordered' }], events: [] };
 
 describe('what counts as worn now', () => {
@@ -15,7 +50,9 @@ describe('what counts as worn now', () => {
     expect(worn).toBeNull();
   });
   it('a lens that was only prescribed is not either', () => {
-    const prescriptions = [{ number: 1, issuedAt: '2026-11-02T00:00:00Z', eyes: [{ eye: 'right', lensId: 'prescribed' }] }] as unknown as WearerFile['prescriptions'];
+    const prescriptions = [
+      { number: 1, issuedAt: '2026-11-02T00:00:00Z', eyes: [{ eye: 'right', lensId: 'prescribed' }] },
+    ] as unknown as WearerFile['prescriptions'];
     expect(provenance(file({ prescriptions }), 'right').worn).toBeNull();
   });
   it('without a hand-over the last order decides, unless it was refused', () => {

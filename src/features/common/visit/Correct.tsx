@@ -38,7 +38,12 @@ export function Correctable<Row extends Fact>({ kind, chain, show, typed, textOf
       {old.map((row, index) => (
         <span key={row.id} className="note">
           <span className="sr-only">{t('was')}</span>
-          <del className="struck no-underline">{show(row)}</del> {t('because', { reason: chain.rows[index + 1]?.reason ?? '', by: chain.rows[index + 1]?.recordedByName ?? '', time: formatTime(chain.rows[index + 1]?.recordedAt ?? row.recordedAt, zone) })}
+          <del className="struck no-underline">{show(row)}</del>{' '}
+          {t('because', {
+            reason: chain.rows[index + 1]?.reason ?? '',
+            by: chain.rows[index + 1]?.recordedByName ?? '',
+            time: formatTime(chain.rows[index + 1]?.recordedAt ?? row.recordedAt, zone),
+          })}
         </span>
       ))}
       {chain.current && record.visit.closedAt === null ? (
@@ -47,13 +52,37 @@ export function Correctable<Row extends Fact>({ kind, chain, show, typed, textOf
         </button>
       ) : null}
       {open && chain.current ? (
-        <CorrectPanel kind={kind} row={chain.current} typed={typed} text={textOf?.(chain.current) ?? ''} vertex={vertexOf?.(chain.current) ?? 12} expires={expiryOf?.(chain.current) ?? ''} onClose={() => setOpen(false)} />
+        <CorrectPanel
+          kind={kind}
+          row={chain.current}
+          typed={typed}
+          text={textOf?.(chain.current) ?? ''}
+          vertex={vertexOf?.(chain.current) ?? 12}
+          expires={expiryOf?.(chain.current) ?? ''}
+          onClose={() => setOpen(false)}
+        />
       ) : null}
     </>
   );
 }
 
-function CorrectPanel({ kind, row, typed, text: before, vertex, expires, onClose }: { readonly kind: Kind; readonly row: Appended & { readonly eye: Eye | null }; readonly typed: CorrectableProps<Fact>['typed']; readonly text: string; readonly vertex: number; readonly expires: string; readonly onClose: () => void }) {
+function CorrectPanel({
+  kind,
+  row,
+  typed,
+  text: before,
+  vertex,
+  expires,
+  onClose,
+}: {
+  readonly kind: Kind;
+  readonly row: Appended & { readonly eye: Eye | null };
+  readonly typed: CorrectableProps<Fact>['typed'];
+  readonly text: string;
+  readonly vertex: number;
+  readonly expires: string;
+  readonly onClose: () => void;
+}) {
   const t = useTranslations('correct');
   const words = useProblemWords();
   const refusal = useRefusalWords();
@@ -105,11 +134,44 @@ function CorrectPanel({ kind, row, typed, text: before, vertex, expires, onClose
         ) : null}
         {typed === 'power' ? (
           <div className="grid grid-cols-[1fr_96px] gap-3">
-            <PowerField id="correct-value" label={t('value')} eye="left" value={text} onValue={setText} problem={at('value', 'text')} kept={kept} onKeep={setKept} notation={record.house.settings.notation} asked={asked} autoFocus disabled={back} />
-            <Field label={t('vertex')} hideLabel value={vertexText} onValue={setVertexText} mono problem={vertexProblem ? words(vertexProblem.code, vertexProblem.data) : null} hint={t('vertexHint')} disabled={back} />
+            <PowerField
+              id="correct-value"
+              label={t('value')}
+              eye="left"
+              value={text}
+              onValue={setText}
+              problem={at('value', 'text')}
+              kept={kept}
+              onKeep={setKept}
+              notation={record.house.settings.notation}
+              asked={asked}
+              autoFocus
+              disabled={back}
+            />
+            <Field
+              label={t('vertex')}
+              hideLabel
+              value={vertexText}
+              onValue={setVertexText}
+              mono
+              problem={vertexProblem ? words(vertexProblem.code, vertexProblem.data) : null}
+              hint={t('vertexHint')}
+              disabled={back}
+            />
           </div>
         ) : null}
-        {typed === 'rotation' ? <Field label={t('rotation')} value={text} onValue={setText} mono autoFocus disabled={back} problem={rotationProblem ? words(`rotation_${rotationProblem.code}`, rotationProblem.data) : null} hint={t('rotationHint')} /> : null}
+        {typed === 'rotation' ? (
+          <Field
+            label={t('rotation')}
+            value={text}
+            onValue={setText}
+            mono
+            autoFocus
+            disabled={back}
+            problem={rotationProblem ? words(`rotation_${rotationProblem.code}`, rotationProblem.data) : null}
+            hint={t('rotationHint')}
+          />
+        ) : null}
         {typed === 'box' ? (
           <>
             <Field label={t('lot')} value={text} onValue={setText} mono autoFocus disabled={back} problem={boxProblem('lot')} />
@@ -119,17 +181,36 @@ function CorrectPanel({ kind, row, typed, text: before, vertex, expires, onClose
         {typed === 'fit' ? (
           <div className="segment" role="group" aria-label={t('value')}>
             {(['loose', 'fits', 'tight'] as const).map((word) => (
-              <button key={word} type="button" data-state={text === word ? 'on' : 'off'} aria-pressed={text === word} onClick={() => setText(word)} disabled={back}>
+              <button
+                key={word}
+                type="button"
+                data-state={text === word ? 'on' : 'off'}
+                aria-pressed={text === word}
+                onClick={() => setText(word)}
+                disabled={back}
+              >
                 {t(`fit.${word}`)}
               </button>
             ))}
           </div>
         ) : null}
         <label className="flex items-center gap-2 min-h-8">
-          <input type="checkbox" className="w-5 h-5" checked={back || typed === null} disabled={typed === null && kind !== 'lensOnEye'} onChange={(event) => setBack(event.target.checked)} />
+          <input
+            type="checkbox"
+            className="w-5 h-5"
+            checked={back || typed === null}
+            disabled={typed === null && kind !== 'lensOnEye'}
+            onChange={(event) => setBack(event.target.checked)}
+          />
           {kind === 'lensOnEye' ? t('neverOn') : t('takeBack')}
         </label>
-        <Field label={t('reason')} value={reason} onValue={setReason} problem={reasonProblem ? words(reasonProblem.code, reasonProblem.data) : null} hint={t('reasonHint')} />
+        <Field
+          label={t('reason')}
+          value={reason}
+          onValue={setReason}
+          problem={reasonProblem ? words(reasonProblem.code, reasonProblem.data) : null}
+          hint={t('reasonHint')}
+        />
         {problem && problem.kind !== 'invalid' && problem.kind !== 'conflict' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
         <div className="flex justify-end gap-3">
           <Button onClick={close}>{t('cancel')}</Button>
@@ -167,7 +248,13 @@ export function SwapEyes({ kind }: { readonly kind: DeedInput<'swapEyes'>['kind'
       <Panel open={open} onClose={close} title={t('swapTitle')}>
         <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
           <p>{t('swapText')}</p>
-          <Field label={t('reason')} value={reason} onValue={setReason} autoFocus problem={reasonProblem ? words(reasonProblem.code, reasonProblem.data) : null} />
+          <Field
+            label={t('reason')}
+            value={reason}
+            onValue={setReason}
+            autoFocus
+            problem={reasonProblem ? words(reasonProblem.code, reasonProblem.data) : null}
+          />
           <div className="flex justify-end gap-3">
             <Button onClick={close}>{t('cancel')}</Button>
             <Button look="act" type="submit" disabled={busy}>

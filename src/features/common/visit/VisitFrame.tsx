@@ -12,7 +12,13 @@ import { OPEN_STEPS, STEPS, stepAnswers, type StepId } from './steps';
 import { useVisit } from './VisitProvider';
 
 /** The frame of a visit: strip with name and birth date, the eight steps, margin and bar. */
-export function VisitFrame({ step, children, margin, keys, actions }: {
+export function VisitFrame({
+  step,
+  children,
+  margin,
+  keys,
+  actions,
+}: {
   readonly step: StepId;
   readonly children: ReactNode;
   readonly margin: ReactNode;

@@ -20,7 +20,20 @@ export const isStepSlug = (slug: string): slug is StepSlug => OPEN_STEPS.some((s
 
 /** What a step says of itself in the index: a code for its words, and its state. */
 export interface StepAnswer {
-  readonly code: 'none' | 'notYet' | 'both' | 'rightOnly' | 'leftOnly' | 'measureAgain' | 'read' | 'signed' | 'signedOff' | 'running' | 'ordered' | 'acknowledged' | 'checkAgain';
+  readonly code:
+    | 'none'
+    | 'notYet'
+    | 'both'
+    | 'rightOnly'
+    | 'leftOnly'
+    | 'measureAgain'
+    | 'read'
+    | 'signed'
+    | 'signedOff'
+    | 'running'
+    | 'ordered'
+    | 'acknowledged'
+    | 'checkAgain';
   readonly state: State | null;
   readonly number?: number;
 }
@@ -36,7 +49,10 @@ export function stepAnswers(record: VisitRecord, eye: (eye: Eye) => EyeState): R
   const right = eye('right');
   const left = eye('left');
   const both = [right, left];
-  const measuredAt = both.flatMap((s) => [s.refraction, s.rotation, s.overRefraction].flatMap((c) => (c ? [c.current.recordedAt] : []))).sort().at(-1);
+  const measuredAt = both
+    .flatMap((s) => [s.refraction, s.rotation, s.overRefraction].flatMap((c) => (c ? [c.current.recordedAt] : [])))
+    .sort()
+    .at(-1);
   const disagree = both.some((s) => s.verdict.routes?.agree === false);
   const prescription = record.prescriptions.find((p) => p.visitId === record.visit.id);
   const lesson = record.lessons.filter((l) => l.visitId === record.visit.id).at(-1);

@@ -8,7 +8,13 @@ import { currentCaller, deps } from '../../../access';
 import { readJson, sameOrigin } from '../../request';
 
 const STATUS: Readonly<Record<Problem['kind'], number>> = {
-  invalid: 422, ruleBroken: 422, notFound: 404, conflict: 409, forbidden: 403, signedOut: 401, throttled: 429,
+  invalid: 422,
+  ruleBroken: 422,
+  notFound: 404,
+  conflict: 409,
+  forbidden: 403,
+  signedOut: 401,
+  throttled: 429,
 };
 const answer = (result: Result<unknown>): NextResponse =>
   NextResponse.json(result, { status: result.ok ? 200 : STATUS[result.error.kind], headers: { 'cache-control': 'no-store' } });
