@@ -11,6 +11,8 @@ export default defineConfig({
   ...common,
   test: {
     projects: [
+      // Drawings are made by the renderer that the server condition leaves out.
+      { resolve: { alias: common.resolve.alias }, test: { name: 'drawn', include: ['tests/drawn/**/*.test.tsx'], environment: 'node' } },
       { ...common, test: { name: 'unit', include: ['src/**/*.test.ts', 'src/**/*.test.tsx', 'tests/unit/**/*.test.ts'], environment: 'node' } },
       {
         ...common,

@@ -56,7 +56,7 @@ async function vitest(project: string, zone: string, env: Readonly<Record<string
   const code = await run(
     `${project} tests, TZ=${zone}`,
     bin('vitest'),
-    ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`],
+    ['run', ...(project === 'unit' ? ['--project', 'drawn'] : []), '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`],
     { ...env, TZ: zone },
   );
   add(vitestCount(file), code);

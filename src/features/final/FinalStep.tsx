@@ -4,7 +4,7 @@ import { useRef, useState, type FormEvent } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
 import { addDays, addYears, EYES, formatAxis, formatRefraction, may, type Eye } from '@/core';
-import { formatDay, formatMoment, formatTime } from '@/i18n/format';
+import { formatDay, formatTime } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { KeyCap, Stated } from '@/ui/marks';
@@ -18,6 +18,7 @@ import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
 import { toPrescribe, variantKey } from './model';
+import { SignedPrescription } from './SignedPrescription';
 
 /** What is prescribed, from what was read on the eye, and the signature that makes it so. */
 export function FinalStep() {
@@ -193,27 +194,6 @@ export function FinalStep() {
   };
 
   const showSigned = signed !== null && !again;
-  const signedEye = (e: Eye) => {
-    const row = signed?.eyes.find((x) => x.eye === e);
-    const lens = row && record.lenses[row.lensId];
-    if (!row || !lens) return <span className="label">{t('notPrescribed')}</span>;
-    return (
-      <>
-        <span className="power-read">{formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg })}</span>
-        <span className="label">
-          {t('signedLens', {
-            maker: lens.maker,
-            family: lens.familyName,
-            curve: lens.baseCurveMm?.toFixed(1) ?? '',
-            diameter: lens.diameterMm?.toFixed(1) ?? '',
-          })}
-        </span>
-        {row.baseCurveTriedMm !== null && row.baseCurveTriedMm !== row.baseCurveOrderedMm ? (
-          <span className="note">{t('triedCurve', { curve: row.baseCurveTriedMm.toFixed(1), diameter: '' })}</span>
-        ) : null}
-      </>
-    );
-  };
   const fieldProblem = (path: string) => {
     const p = problemAt(problem, path);
     return p ? words(p.code, p.data) : null;
@@ -326,39 +306,7 @@ export function FinalStep() {
         }
       >
         {showSigned ? (
-          <>
-            <Spine label={t('title')}>
-              <SpineHead words={eyeWords.heads} label={t('number', { number: signed.number })} />
-              <SpineRow
-                chosen
-                tone="field"
-                label={t('prescribed')}
-                note={t('version', { number: signed.number })}
-                right={signedEye('right')}
-                left={signedEye('left')}
-              />
-            </Spine>
-            <dl className="terms" data-testid="signed">
-              <dt>{t('numberTerm')}</dt>
-              <dd>{signed.number}</dd>
-              <dt>{t('examined')}</dt>
-              <dd>{formatDay(signed.examinedOn)}</dd>
-              <dt>{t('issued')}</dt>
-              <dd>{formatMoment(signed.issuedAt, zone)}</dd>
-              <dt>{t('expires')}</dt>
-              <dd>{formatDay(signed.expiresOn)}</dd>
-              <dt>{t('signer')}</dt>
-              <dd>{t('signerLine', { name: signed.prescriber.name, title: signed.prescriber.title, register: signed.prescriber.registerNumber })}</dd>
-              <dt>{t('practice')}</dt>
-              <dd>{t('practiceLine', { practice: signed.prescriber.practice, address: signed.prescriber.address, telephone: signed.prescriber.telephone })}</dd>
-              {signed.waitNote ? (
-                <>
-                  <dt>{t('waitNote')}</dt>
-                  <dd>{t('quote', { text: signed.waitNote })}</dd>
-                </>
-              ) : null}
-            </dl>
-          </>
+          <SignedPrescription signed={signed} />
         ) : (
           <form ref={form} onSubmit={(event) => void sign(event)}>
             <Spine label={t('title')}>

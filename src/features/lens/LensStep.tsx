@@ -1,27 +1,22 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useMemo, type KeyboardEvent } from 'react';
+import { useMemo } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
 import { EYES, formatRefraction, type Eye } from '@/core';
-import { formatMoney } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { KeyCap, Stated } from '@/ui/marks';
-import { LensToken } from '@/ui/LensToken';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useBlurWorking } from '../common/blurWorking';
 import { useProblemWords, problemAt } from '../common/words';
-import { Figure, OpenWorking, WorkingProvider, type WorkingBlock } from '../common/Working';
+import { OpenWorking, WorkingProvider, type WorkingBlock } from '../common/Working';
+import { CandidateRow } from './CandidateRow';
 import { DraftLine } from '../common/visit/DraftLine';
 import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
-import { candidates, chosenOf, inDrawer, kindAsked, needsOf, specOf, variantKey, type Candidate, type Chosen } from './model';
-
-/** Bars grow outward from the spine on one scale: this many px per dioptre of blur. */
-const PX_PER_D = 90;
-const LINE_D = 0.25;
+import { candidates, chosenOf, inDrawer, kindAsked, needsOf, specOf, type Candidate, type Chosen } from './model';
 
 /** The nearest makeable lens of every family for both eyes, and one of them on the eye. */
 export function LensStep() {
@@ -274,193 +269,5 @@ function LeadButton({
         {none ? t('fitIt') : t('leaveOut')}
       </button>
     </div>
-  );
-}
-
-interface RowProps {
-  readonly row: Candidate;
-  readonly picked: Readonly<Record<Eye, Chosen | null>>;
-  readonly lead: boolean;
-  readonly asks: Readonly<Record<Eye, boolean>>;
-  readonly onChoose: () => void;
-  readonly onPower: (eye: Eye, index: number) => void;
-  readonly onVariant: (eye: Eye, key: string) => void;
-}
-
-function CandidateRow({ row, picked, lead, asks, onChoose, onPower, onVariant }: RowProps) {
-  const t = useTranslations('lens');
-  const { record } = useVisit();
-  const eyeWords = useEyeWords();
-  const { family } = row;
-  const isPicked = picked.right !== null || picked.left !== null;
-  const cell = (e: Eye) => {
-    const lens = picked[e]?.lens ?? row.best[e][0];
-    if (!asks[e]) return null;
-    if (!lens) return <span className="label">{t('notMade')}</span>;
-    const variant = picked[e]?.variant ?? null;
-    const count = inDrawer(record, family.id, lens, variant ?? lens.variants[0] ?? null);
-    const toric = lens.power.cylinder !== 0;
-    const blur = picked[e] ? (
-      <Figure id={`blur-${e}`} label={t('blurLabel', { blur: lens.blur.toFixed(2) })}>
-        {lens.blur.toFixed(2)}
-      </Figure>
-    ) : (
-      <span>{lens.blur.toFixed(2)}</span>
-    );
-    const bar = (
-      <span className="drop-mid">
-        <BlurBar blur={lens.blur} eye={e} />
-      </span>
-    );
-    const text = (
-      <div className={`flex flex-col ${e === 'right' ? 'items-end' : 'items-start'} min-w-0`}>
-        <span className={isPicked ? 'power' : 'value'}>{formatRefraction(lens.power)}</span>
-        <span className="note">{count > 0 ? t('inDrawer', { count }) : t('notInDrawer')}</span>
-      </div>
-    );
-    const token = (
-      <span className="drop-mid">
-        <LensToken
-          size={32}
-          ring="unjudged"
-          geometry={family.geometry}
-          rotationLeft={0}
-          axisGiven={toric ? lens.power.axis : null}
-          axisAsked={null}
-          label={t('tokenLabel', { eye: eyeWords.name(e), power: formatRefraction(lens.power) })}
-        />
-      </span>
-    );
-    const number = (
-      <span className="flex flex-col items-center drop-narrow">
-        <span className="value">{blur}</span>
-        <span className="note">{t('blur')}</span>
-      </span>
-    );
-    return (
-      <div className="w-full">
-        <div
-          className={`grid items-center gap-3 w-full ${e === 'right' ? 'grid-cols-[auto_minmax(0,1fr)_auto_64px] max-wide:grid-cols-[minmax(0,1fr)_auto]' : 'grid-cols-[64px_auto_minmax(0,1fr)_auto] max-wide:grid-cols-[auto_minmax(0,1fr)]'}`}
-        >
-          {e === 'right' ? (
-            <>
-              {token}
-              {text}
-              {number}
-              {bar}
-            </>
-          ) : (
-            <>
-              {bar}
-              {number}
-              {text}
-              {token}
-            </>
-          )}
-        </div>
-        {picked[e] && lead ? <Choices row={row} eye={e} picked={picked[e]} onPower={onPower} onVariant={onVariant} /> : null}
-      </div>
-    );
-  };
-  const onKeyDown = (event: KeyboardEvent): void => {
-    if (event.key !== ' ' && event.key !== 'Enter') return;
-    event.preventDefault();
-    event.stopPropagation();
-    onChoose();
-  };
-  return (
-    <div id={`candidate-${family.code}`} data-testid={`candidate-${family.code}`}>
-      <SpineRow
-        chosen={isPicked}
-        label={
-          <span role="radio" aria-checked={isPicked} tabIndex={lead ? 0 : -1} onClick={onChoose} onKeyDown={onKeyDown} className="cursor-pointer block">
-            <span className="font-[620]">{family.name}</span>
-            <span className="block note">
-              {t(`modality.${family.modality}`)} · {t(`geometry.${family.geometry}`)}
-            </span>
-            <span className="block note">
-              {t('pack', { size: family.packSize, price: formatMoney(family.packPriceMinor, record.house.practice.currency) })}
-            </span>
-          </span>
-        }
-        right={cell('right')}
-        left={cell('left')}
-      />
-    </div>
-  );
-}
-
-function Choices({
-  row,
-  eye,
-  picked,
-  onPower,
-  onVariant,
-}: {
-  readonly row: Candidate;
-  readonly eye: Eye;
-  readonly picked: Chosen;
-  readonly onPower: RowProps['onPower'];
-  readonly onVariant: RowProps['onVariant'];
-}) {
-  const t = useTranslations('lens');
-  const { record } = useVisit();
-  const eyeWords = useEyeWords();
-  return (
-    <div className={`flex flex-wrap gap-3 mt-2 ${eye === 'right' ? 'justify-end' : ''}`}>
-      <label className="note max-w-full">
-        {t('powerChoice')}{' '}
-        <select
-          className="choice"
-          aria-label={t('powerChoiceLabel', { eye: eyeWords.name(eye) })}
-          value={row.best[eye].indexOf(picked.lens)}
-          onChange={(event) => onPower(eye, Number(event.target.value))}
-        >
-          {row.best[eye].map((lens, index) => (
-            <option key={index} value={index}>
-              {t('powerOption', { power: formatRefraction(lens.power), blur: lens.blur.toFixed(2), count: inDrawer(record, row.family.id, lens, null) })}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="note">
-        {t('variantChoice')}{' '}
-        <select
-          className="choice"
-          aria-label={t('variantChoiceLabel', { eye: eyeWords.name(eye) })}
-          value={variantKey(picked.variant)}
-          onChange={(event) => onVariant(eye, event.target.value)}
-        >
-          {picked.lens.variants.map((v) => (
-            <option key={variantKey(v)} value={variantKey(v)}>
-              {v.add === null
-                ? `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)}`
-                : `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)} · ${t(`add.${v.add}`)}`}
-            </option>
-          ))}
-        </select>
-      </label>
-    </div>
-  );
-}
-
-/** Grows outward from the spine; past a quarter dioptre it is hatched, and the threshold is a dashed line. */
-function BlurBar({ blur, eye }: { readonly blur: number; readonly eye: Eye }) {
-  const width = 64;
-  const length = Math.min(width, blur * PX_PER_D);
-  const line = LINE_D * PX_PER_D;
-  const solid = Math.min(length, line);
-  const x = (from: number, size: number): number => (eye === 'right' ? width - from - size : from);
-  return (
-    <svg width={width} height="20" viewBox={`0 0 ${width} 20`} aria-hidden="true" className={eye === 'right' ? 'justify-self-end -mr-3.5' : '-ml-3.5'}>
-      <pattern id={`hatch-${eye}`} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-        <path d="M0 0v5" stroke="var(--ink)" strokeWidth="2" />
-      </pattern>
-      <rect x={x(0, solid)} y="5" width={solid} height="10" fill="var(--ink)" />
-      {length > line ? (
-        <rect x={x(line, length - line)} y="5.5" width={length - line} height="9" fill={`url(#hatch-${eye})`} stroke="var(--ink)" strokeWidth="1" />
-      ) : null}
-      <line x1={x(line, 0)} x2={x(line, 0)} y1="0" y2="20" stroke="var(--ink-2)" strokeDasharray="2 2" />
-    </svg>
   );
 }

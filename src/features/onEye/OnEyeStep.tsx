@@ -5,7 +5,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
 import { EYES, formatAxis, formatRefraction, LIMITS, parseRefraction, parseRotation, powerOf, withinLimit, type Eye } from '@/core';
 import { Button } from '@/ui/Button';
-import { KeyCap, Stated, StateMark } from '@/ui/marks';
+import { KeyCap, Stated } from '@/ui/marks';
 import { RotationEye } from '@/ui/RotationEye';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { powerReady, PowerField } from '../common/PowerField';
@@ -20,6 +20,7 @@ import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
 import { BroughtIn } from './BroughtIn';
 import { LensOn } from './LensOn';
+import { problemOf, TurnControls } from './TurnControls';
 import { hasReading, liveEye, turnText } from './model';
 import { expectedWorking, routesWorking, type RouteWords } from './working';
 
@@ -54,12 +55,7 @@ export function OnEyeStep() {
     draft.set(`${e}Turn`, turnText(value));
     draft.set(`${e}How`, how);
   };
-  const turnProblem = (e: Eye) => {
-    const text = draft.body[`${e}Turn`] ?? '';
-    if (text.trim() === '') return null;
-    const read = parseRotation(text);
-    return read.ok ? null : read.error;
-  };
+  const turnProblem = (e: Eye) => problemOf(draft.body[`${e}Turn`] ?? '');
 
   const recordReadings = async (): Promise<void> => {
     setAsked(true);
@@ -161,82 +157,20 @@ export function OnEyeStep() {
       <span className="label py-10">{t('noLens')}</span>
     );
 
-  const turnRow = (e: Eye) => {
-    if (!live[e].state.onEye) return null;
-    if (!hasMark(e) && usable(e)) return <span className="label">{t('noMark')}</span>;
-    const bad = turnProblem(e);
-    const rotation = live[e].state.rotation;
-    return (
-      <div className={`flex flex-col gap-1 w-full ${e === 'right' ? 'items-end' : 'items-start'}`}>
-        <div className="flex items-center gap-3">
-          <span className={`label ${e === 'left' ? 'order-last' : ''}`}>{live[e].turnKnown ? eyeWords.turn(live[e].turn) : t('notRead')}</span>
-          <button
-            type="button"
-            className="btn nudge"
-            disabled={!usable(e)}
-            aria-label={t('nudgeLeft', { eye: eyeWords.name(e) })}
-            onClick={() => setTurn(e, Math.min(90, live[e].turn + 1), 'keys')}
-          >
-            {'←'}
-          </button>
-          <label className="sr-only" htmlFor={`turn-${e}`}>
-            {t('turnLabel', { eye: eyeWords.name(e) })}
-          </label>
-          <input
-            id={`turn-${e}`}
-            className="input input-mono w-24! text-center"
-            value={draft.body[`${e}Turn`] ?? ''}
-            placeholder=""
-            disabled={!usable(e)}
-            aria-invalid={bad ? true : undefined}
-            aria-describedby={`turn-${e}-note`}
-            onChange={(event) => {
-              draft.set(`${e}Turn`, event.target.value);
-              draft.set(`${e}How`, 'typed');
-            }}
-            autoComplete="off"
-          />
-          <button
-            type="button"
-            className="btn nudge"
-            disabled={!usable(e)}
-            aria-label={t('nudgeRight', { eye: eyeWords.name(e) })}
-            onClick={() => setTurn(e, Math.max(-90, live[e].turn - 1), 'keys')}
-          >
-            {'→'}
-          </button>
-        </div>
-        <div id={`turn-${e}-note`} aria-live="polite" className="flex flex-col gap-1 items-inherit">
-          {bad ? (
-            <span className="problem">
-              <StateMark state="stop" />
-              {words(`rotation_${bad.code}`, bad.data)}
-            </span>
-          ) : null}
-          {bad?.repairs.map((repair) => (
-            <button key={repair} type="button" className="btn btn-quiet" onClick={() => draft.set(`${e}Turn`, repair)}>
-              {t('useTurn', { turn: eyeWords.turn(Number(repair.slice(0, -1)) * (repair.endsWith('l') ? 1 : -1)) })}
-            </button>
-          ))}
-        </div>
-        {rotation ? (
-          <>
-            <span className="note">
-              {t('turnRecorded', { turn: eyeWords.turn(rotation.current.rotationLeftDeg) })}{' '}
-              {rotation.current.provisional ? <Stated state="watch">{t('provisional')}</Stated> : null}
-            </span>
-            <Correctable
-              kind="rotation"
-              chain={rotation}
-              show={(row) => eyeWords.turn(row.rotationLeftDeg)}
-              typed="rotation"
-              textOf={(row) => turnText(row.rotationLeftDeg)}
-            />
-          </>
-        ) : null}
-      </div>
-    );
-  };
+  const turnRow = (e: Eye) => (
+    <TurnControls
+      eye={e}
+      live={live[e]}
+      text={draft.body[`${e}Turn`] ?? ''}
+      usable={usable(e)}
+      hasMark={hasMark(e)}
+      onType={(text) => {
+        draft.set(`${e}Turn`, text);
+        draft.set(`${e}How`, 'typed');
+      }}
+      onNudge={(value) => setTurn(e, value, 'keys')}
+    />
+  );
 
   const fitRow = (e: Eye) => {
     if (!live[e].state.onEye) return null;

@@ -1,0 +1,72 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import { formatRefraction, type Eye } from '@/core';
+import { formatDay, formatMoment } from '@/i18n/format';
+import type { VisitRecord } from '@/services/visitRecord';
+import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
+import { useEyeWords } from '../common/eyeWords';
+import { useVisit } from '../common/visit/VisitProvider';
+
+/** A prescription as it was signed: number, days, prescriber, each eye's lens. It is never edited. */
+export function SignedPrescription({ signed }: { readonly signed: VisitRecord['prescriptions'][number] }) {
+  const t = useTranslations('final');
+  const eyeWords = useEyeWords();
+  const { record } = useVisit();
+  const zone = record.house.practice.timeZone;
+  const signedEye = (e: Eye) => {
+    const row = signed.eyes.find((x) => x.eye === e);
+    const lens = row && record.lenses[row.lensId];
+    if (!row || !lens) return <span className="label">{t('notPrescribed')}</span>;
+    return (
+      <>
+        <span className="power-read">{formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg })}</span>
+        <span className="label">
+          {t('signedLens', {
+            maker: lens.maker,
+            family: lens.familyName,
+            curve: lens.baseCurveMm?.toFixed(1) ?? '',
+            diameter: lens.diameterMm?.toFixed(1) ?? '',
+          })}
+        </span>
+        {row.baseCurveTriedMm !== null && row.baseCurveTriedMm !== row.baseCurveOrderedMm ? (
+          <span className="note">{t('triedCurve', { curve: row.baseCurveTriedMm.toFixed(1), diameter: '' })}</span>
+        ) : null}
+      </>
+    );
+  };
+  return (
+    <>
+      <Spine label={t('title')}>
+        <SpineHead words={eyeWords.heads} label={t('number', { number: signed.number })} />
+        <SpineRow
+          chosen
+          tone="field"
+          label={t('prescribed')}
+          note={t('version', { number: signed.number })}
+          right={signedEye('right')}
+          left={signedEye('left')}
+        />
+      </Spine>
+      <dl className="terms" data-testid="signed">
+        <dt>{t('numberTerm')}</dt>
+        <dd>{signed.number}</dd>
+        <dt>{t('examined')}</dt>
+        <dd>{formatDay(signed.examinedOn)}</dd>
+        <dt>{t('issued')}</dt>
+        <dd>{formatMoment(signed.issuedAt, zone)}</dd>
+        <dt>{t('expires')}</dt>
+        <dd>{formatDay(signed.expiresOn)}</dd>
+        <dt>{t('signer')}</dt>
+        <dd>{t('signerLine', { name: signed.prescriber.name, title: signed.prescriber.title, register: signed.prescriber.registerNumber })}</dd>
+        <dt>{t('practice')}</dt>
+        <dd>{t('practiceLine', { practice: signed.prescriber.practice, address: signed.prescriber.address, telephone: signed.prescriber.telephone })}</dd>
+        {signed.waitNote ? (
+          <>
+            <dt>{t('waitNote')}</dt>
+            <dd>{t('quote', { text: signed.waitNote })}</dd>
+          </>
+        ) : null}
+      </dl>
+    </>
+  );
+}

@@ -1,0 +1,236 @@
+import { DEMO_FAMILIES } from '../demo/families';
+import { chains, type Eye, type OnEyeFact, type OverRefractionFact, type RefractionFact, type RotationFact, type FitFact } from '../src/core';
+import type { AttemptFact, HandOverFact, TopicFact, VisitRecord } from '../src/services/visitRecord';
+
+/** Records built by hand for tests of view logic: one visit of one made-up wearer. */
+
+export const AT = '2026-11-24T15:00:00Z';
+export const LATER = '2026-11-24T15:30:00Z';
+let serial = 0;
+export const meta = (eye: Eye, at = AT) => {
+  serial += 1;
+  const id = `fact-${serial}`;
+  return {
+    id,
+    rootId: id,
+    correctsId: null,
+    voided: false,
+    eye,
+    visitId: 'visit',
+    observedAt: at,
+    recordedAt: at,
+    recordedBy: 'p',
+    recordedByName: 'P',
+    reason: null,
+  };
+};
+export const families = DEMO_FAMILIES.map((f) => ({
+  stabilisation: null,
+  markLayout: 'none' as const,
+  overnightApproved: false,
+  ...f,
+  id: f.code,
+  version: 1,
+  listed: true,
+  waterPercent: null,
+  dktCentre: null,
+  dktThickest: null,
+}));
+
+type Lens = VisitRecord['lenses'][string];
+export function lens(id: string, code: string, sphereD: number, cylinderD = 0, axisDeg = 180): Lens {
+  const family = families.find((f) => f.code === code);
+  const curve = family?.blocks[0]?.curves[0];
+  if (!family || !curve) throw new Error(code);
+  return {
+    id,
+    familyVersionId: family.id,
+    sphereD,
+    cylinderD,
+    axisDeg,
+    addBand: null,
+    baseCurveMm: curve.baseCurve,
+    diameterMm: curve.diameter,
+    familyName: family.name,
+    maker: family.maker,
+    geometry: family.geometry,
+    modality: family.modality,
+    markLayout: family.markLayout,
+    settleMinutes: family.settleMinutes,
+    listed: true,
+  };
+}
+
+export const refraction = (eye: Eye, sphereD: number, cylinderD: number, axisDeg: number, at = AT): RefractionFact => ({
+  ...meta(eye, at),
+  sphereD,
+  cylinderD,
+  axisDeg,
+  vertexMm: 12,
+  typedText: '',
+  source: 'typed',
+});
+export const onEye = (eye: Eye, lensId: string | null, source: OnEyeFact['source'] = 'trial', at = AT): OnEyeFact => ({
+  ...meta(eye, at),
+  lensId,
+  description: lensId ? null : 'a lens',
+  source,
+  trialNumber: 1,
+  trialStockId: 's',
+  lot: 'A1',
+  expiresOn: '2028-01-01',
+  putOnAt: at,
+});
+export const rotation = (eye: Eye, lensOnEyeId: string, rotationLeftDeg: number, at = AT): RotationFact => ({
+  ...meta(eye, at),
+  lensOnEyeId,
+  rotationLeftDeg,
+  how: 'typed',
+  provisional: false,
+});
+export const fit = (eye: Eye, lensOnEyeId: string, verdict: FitFact['verdict']): FitFact => ({ ...meta(eye), lensOnEyeId, verdict });
+export const overRefraction = (eye: Eye, lensOnEyeId: string, sphereD: number, cylinderD: number, axisDeg: number): OverRefractionFact => ({
+  ...meta(eye),
+  lensOnEyeId,
+  sphereD,
+  cylinderD,
+  axisDeg,
+  vertexMm: 12,
+  typedText: '',
+  provisional: false,
+});
+export const attempt = (lessonId: string, eye: Eye, move: 'on' | 'off', change: Partial<AttemptFact> = {}): AttemptFact => ({
+  ...meta(eye),
+  lessonId,
+  move,
+  worked: true,
+  unaided: true,
+  miss: null,
+  ...change,
+});
+export const topic = (lessonId: string, name: string): TopicFact => ({ ...meta('right'), lessonId, topic: name });
+export const handedOver = (eye: Eye, lensId: string, handedOn = '2026-11-24'): HandOverFact => ({
+  ...meta(eye),
+  lensId,
+  source: 'trial',
+  lensOnEyeId: 'x',
+  lot: 'A1',
+  expiresOn: '2028-01-01',
+  openedOn: handedOn,
+  lensCount: 1,
+  handedOn,
+});
+export const lesson = (id: string, change: Partial<VisitRecord['lessons'][number]> = {}): VisitRecord['lessons'][number] => ({
+  id,
+  visitId: 'visit',
+  wearerId: 'w',
+  eyes: ['right', 'left'],
+  onAtStart: [],
+  singleUse: false,
+  handler: null,
+  startedAt: AT,
+  signOffId: null,
+  signedAt: null,
+  signedByName: null,
+  ...change,
+});
+export const prescription = (
+  eyes: readonly { eye: Eye; lensId: string }[],
+  change: Partial<VisitRecord['prescriptions'][number]> = {},
+): VisitRecord['prescriptions'][number] => ({
+  id: 'rx',
+  number: 7,
+  visitId: 'visit',
+  wearerId: 'w',
+  examinedOn: '2026-11-24',
+  issuedAt: AT,
+  issuedOn: '2026-11-24',
+  expiresOn: '2027-11-24',
+  prescriber: { name: 'P', title: 't', registerNumber: 'r', practice: 'x', address: 'y', telephone: 'z' },
+  waitNote: null,
+  daysPerWeek: 7,
+  supersedesId: null,
+  eyes: eyes.map((e) => ({ ...e, triedLensOnEyeId: null, baseCurveTriedMm: null, baseCurveOrderedMm: 8.6, working: {} })),
+  ...change,
+});
+export const order = (
+  lines: readonly { eye: Eye; lensId: string; packs: number }[],
+  states: readonly VisitRecord['orders'][number]['events'][number]['state'][] = ['placed'],
+): VisitRecord['orders'][number] => ({
+  id: 'o',
+  number: 3,
+  requestKey: 'k',
+  visitId: 'visit',
+  prescriptionId: 'rx',
+  placedAt: AT,
+  placedByName: 'P',
+  dueAt: null,
+  doneAt: null,
+  attempts: 0,
+  lines: lines.map((l) => ({ ...l, id: `l-${l.eye}`, mode: 'final' as const, raw: null, packSize: 6, packPriceMinor: 100 })),
+  events: states.map((state) => ({ state, at: AT, supplierReference: null, dueOn: null, detail: {} })),
+});
+
+export interface RecordParts {
+  readonly refractions?: readonly RefractionFact[];
+  readonly onEye?: readonly OnEyeFact[];
+  readonly unconfirmed?: boolean;
+  readonly rotations?: readonly RotationFact[];
+  readonly fits?: readonly FitFact[];
+  readonly overRefractions?: readonly OverRefractionFact[];
+  readonly lenses?: readonly Lens[];
+  readonly attempts?: readonly AttemptFact[];
+  readonly topics?: readonly TopicFact[];
+  readonly handOvers?: readonly HandOverFact[];
+  readonly lessons?: VisitRecord['lessons'];
+  readonly prescriptions?: VisitRecord['prescriptions'];
+  readonly orders?: VisitRecord['orders'];
+}
+
+export function record(parts: RecordParts = {}): VisitRecord {
+  const onEyes = parts.onEye ?? [];
+  return {
+    visit: { id: 'visit', practiceId: 'p', wearerId: 'w', kind: 'firstFit', openedAt: AT, closedAt: null, version: 1 },
+    wearer: { id: 'w', recordNumber: 1, version: 1, name: 'W', birthDate: '1990-01-01', telephone: null, occupation: null, guardian: null, age: 36 },
+    visits: [],
+    lenses: Object.fromEntries((parts.lenses ?? []).map((l) => [l.id, l])),
+    onEye: chains(onEyes),
+    prescriptions: parts.prescriptions ?? [],
+    lessons: parts.lessons ?? [],
+    attempts: chains(parts.attempts ?? []),
+    topics: chains(parts.topics ?? []),
+    handOvers: chains(parts.handOvers ?? []),
+    orders: parts.orders ?? [],
+    facts: {
+      refractions: chains(parts.refractions ?? []),
+      onEye: chains(onEyes),
+      onEyeExtras: onEyes.map((o) => ({ lensOnEyeId: o.id, how: parts.unconfirmed ? null : ('putOnHere' as const), takenOffAt: null })),
+      fits: chains(parts.fits ?? []),
+      rotations: chains(parts.rotations ?? []),
+      overRefractions: chains(parts.overRefractions ?? []),
+    },
+    earlierRefractions: [],
+    families,
+    stock: [],
+    drafts: [],
+    house: {
+      practice: { name: 'x', town: 'y', address: 'z', telephone: '1', emergencyTelephone: null, timeZone: 'America/New_York', currency: 'USD' },
+      settings: {
+        finalPrescription: 'afterAftercare',
+        pastExpiry: 'refuse',
+        notation: 'minus',
+        readerNoiseDegrees: 2,
+        cylinderCap: false,
+        rankTolerance: 0.06,
+        prescriptionMonths: 12,
+        reorderMarginDays: 7,
+        idleMinutes: 10,
+        vertexMm: 12,
+      },
+      now: AT,
+      today: '2026-11-24',
+      viewer: { personId: 'p', name: 'P', title: 't', account: 'a', registerNumber: null, roles: ['prescriber'] },
+      mode: 'test',
+    },
+  };
+}

@@ -1,0 +1,167 @@
+import { describe, expect, it } from 'vitest';
+import * as forms from '../../src/schema/forms';
+import { toProblem } from '../../src/schema/problems';
+
+const id = '7b0f3c5e-8a55-4d6e-9a51-0c8f2f3a1b2c';
+const inVisit = { visitId: id, version: 1 };
+const lens = { familyId: id, sphere: -3, cylinder: -1.75, axis: 20, add: null, baseCurve: 8.6, diameter: 14.2 };
+
+/** Each form with something it takes, and changes that it must refuse: [field, value, path, code]. */
+const CASES: readonly [
+  string,
+  { safeParse: (value: unknown) => { success: boolean; error?: unknown } },
+  Record<string, unknown>,
+  readonly (readonly [string, unknown, string, string])[],
+][] = [
+  [
+    'createWearer',
+    forms.createWearerForm,
+    { name: ' A B ', birthDate: '14 Mar 1992' },
+    [
+      ['name', '  ', 'name', 'nameRequired'],
+      ['name', undefined, 'name', 'nameRequired'],
+      ['name', 'x'.repeat(121), 'name', 'tooLong'],
+      ['birthDate', undefined, 'birthDate', 'birthDateRequired'],
+      ['birthDate', '1899-12-31', 'birthDate', 'birthDateTooEarly'],
+      ['birthDate', '30 Feb 1990', 'birthDate', 'notADay'],
+      ['birthDate', '3/4/1990', 'birthDate', 'ambiguousDay'],
+      ['telephone', 'x'.repeat(41), 'telephone', 'tooLong'],
+    ],
+  ],
+  [
+    'refraction',
+    forms.refractionForm,
+    { ...inVisit, right: '-3.25 -1.75 x 20', left: null, vertexMm: 12 },
+    [
+      ['right', null, 'right', 'oneEyeRequired'],
+      ['right', '300', 'right', 'bareNumber'],
+      ['vertexMm', 4.5, 'vertexMm', 'vertexMmOutOfRange'],
+      ['vertexMm', 12.3, 'vertexMm', 'vertexMmOffStep'],
+      ['vertexMm', 'twelve', 'vertexMm', 'notANumber'],
+      ['visitId', 'x', 'visitId', 'notAnIdentity'],
+    ],
+  ],
+  [
+    'putOn',
+    forms.putOnForm,
+    { ...inVisit, right: lens, left: null },
+    [
+      ['right', null, 'right', 'oneEyeRequired'],
+      ['right', { ...lens, axis: 181 }, 'right.axis', 'axisOutOfRange'],
+      ['right', { ...lens, sphere: -31 }, 'right.sphere', 'sphereOutOfRange'],
+      ['right', { ...lens, cylinder: 0.75 }, 'right.cylinder', 'cylinderOutOfRange'],
+      ['right', { ...lens, add: 'huge' }, 'right.add', 'notUnderstood'],
+    ],
+  ],
+  [
+    'broughtIn',
+    forms.broughtInForm,
+    { ...inVisit, eye: 'left', description: 'Heron', power: null, how: null },
+    [
+      ['description', 'x', 'description', 'lensNameRequired'],
+      ['power', 'abc', 'power', 'notANumber'],
+      ['eye', 'both', 'eye', 'required'],
+    ],
+  ],
+  [
+    'onEye',
+    forms.onEyeForm,
+    { ...inVisit, right: { lensOnEyeId: id, fit: 'fits', rotationLeft: null, overRefraction: null, vertexMm: 12 }, left: null },
+    [
+      ['right', null, 'right', 'nothingToRecord'],
+      ['right', { lensOnEyeId: id, fit: null, rotationLeft: 91, overRefraction: null, vertexMm: 12 }, 'right.rotationLeft', 'rotationLeftOutOfRange'],
+      ['right', { lensOnEyeId: id, fit: null, rotationLeft: null, overRefraction: null, vertexMm: 12 }, 'right', 'nothingToRecord'],
+    ],
+  ],
+  [
+    'correct',
+    forms.correctForm,
+    { ...inVisit, kind: 'rotation', factId: id, reason: 'slip', value: { rotationLeft: -5 } },
+    [
+      ['reason', 'x', 'reason', 'reasonRequired'],
+      ['reason', undefined, 'reason', 'reasonRequired'],
+      ['value', { rotationLeft: 1.5 }, 'value.rotationLeft', 'rotationLeftOffStep'],
+      ['kind', 'prescription', 'kind', 'notUnderstood'],
+    ],
+  ],
+  [
+    'sign',
+    forms.signForm,
+    { ...inVisit, password: 'x', right: { lens, triedLensOnEyeId: null }, left: null, expiresOn: '2027-11-24', daysPerWeek: 7 },
+    [
+      ['password', '', 'password', 'passwordRequired'],
+      ['right', null, 'right', 'oneEyeRequired'],
+      ['expiresOn', '', 'expiresOn', 'expiryRequired'],
+      ['daysPerWeek', 8, 'daysPerWeek', 'daysPerWeek'],
+      ['daysPerWeek', 0, 'daysPerWeek', 'daysPerWeek'],
+    ],
+  ],
+  [
+    'attempt',
+    forms.attemptForm,
+    { ...inVisit, lessonId: id, eye: 'right', move: 'on', worked: true, miss: null },
+    [
+      ['move', 'in', 'move', 'notUnderstood'],
+      ['miss', 'sneezed', 'miss', 'notUnderstood'],
+    ],
+  ],
+  [
+    'handOver',
+    forms.handOverForm,
+    { ...inVisit, right: { lensOnEyeId: id, lot: 'A', expiresOn: '1 Jan 2028' }, left: null },
+    [
+      ['right', null, 'right', 'oneEyeRequired'],
+      ['right', { lensOnEyeId: id, lot: ' ', expiresOn: '1 Jan 2028' }, 'right.lot', 'lotRequired'],
+      ['right', { lensOnEyeId: id, lot: 'A', expiresOn: '' }, 'right.expiresOn', 'expiryRequired'],
+    ],
+  ],
+  [
+    'order',
+    forms.orderForm,
+    { ...inVisit, requestKey: id, prescriptionId: id, rightPacks: 1, leftPacks: 0 },
+    [
+      ['rightPacks', 0, 'rightPacks', 'packsRequired'],
+      ['rightPacks', 1.5, 'rightPacks', 'wholeNumber'],
+      ['rightPacks', 61, 'rightPacks', 'packsOutOfRange'],
+      ['rightPacks', -1, 'rightPacks', 'packsOutOfRange'],
+      ['leftPacks', NaN, 'leftPacks', 'notANumber'],
+    ],
+  ],
+  [
+    'addStaff',
+    forms.addStaffForm,
+    { account: 'Ines', displayName: 'Ines', title: 'technician', roles: ['technician'], password: 'long enough pw' },
+    [
+      ['account', 'a b', 'account', 'accountShape'],
+      ['roles', [], 'roles', 'roleRequired'],
+      ['roles', ['prescriber'], 'registerNumber', 'registerRequired'],
+      ['password', 'short', 'password', 'passwordTooShort'],
+    ],
+  ],
+];
+
+describe.each(CASES)('%s', (_name, form, good, bad) => {
+  it('takes what it should', () => {
+    expect(form.safeParse(good).success).toBe(true);
+  });
+  it.each(bad)('%s = %j is refused at %s as %s', (field, value, path, code) => {
+    const read = form.safeParse({ ...good, [field]: value });
+    expect(read.success).toBe(false);
+    const problem = toProblem(read.error as never);
+    expect(problem.kind === 'invalid' && problem.fields.map((f) => [f.path.join('.'), f.code])).toContainEqual([path, code]);
+  });
+  it('refuses what is no form at all', () => {
+    for (const nonsense of [null, 'text', 7, [], { __proto__: null }]) expect(form.safeParse(nonsense).success).toBe(false);
+  });
+});
+
+describe('what comes with a refusal', () => {
+  it('repairs travel with the problem', () => {
+    const read = forms.refractionForm.safeParse({ ...inVisit, right: '300', left: null, vertexMm: 12 });
+    const problem = toProblem(read.error as never);
+    expect(problem.kind === 'invalid' && problem.fields[0]).toMatchObject({ data: { typed: '300' }, repairs: ['−3.00', '+3.00'] });
+  });
+  it('texts are trimmed, empty ones become nothing', () => {
+    expect(forms.createWearerForm.parse({ name: '  A B ', birthDate: '1990-01-02', telephone: '  ' })).toMatchObject({ name: 'A B', telephone: null });
+  });
+});
