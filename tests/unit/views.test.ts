@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { careTopicsFor, eyeState, formatRefraction, type Eye, type EyeState } from '../../src/core';
 import { stepAnswers } from '../../src/features/common/visit/steps';
-import { toPrescribe } from '../../src/features/final/model';
-import { hasReading, liveEye, turnText } from '../../src/features/onEye/model';
+import { checkOf, toPrescribe } from '../../src/features/final/model';
+import { hasReading, liveEye, noteOf, turnText } from '../../src/features/onEye/model';
 import { expectedWorking, routesWorking } from '../../src/features/onEye/working';
 import { cornealWorking } from '../../src/features/power/working';
 import { eyeSupply, isSettled, orderOf, sourceOf, stateOf } from '../../src/features/supply/model';
@@ -183,6 +183,34 @@ describe('what would be prescribed', () => {
     const second = toPrescribe(r, stateFor(r, 'right'), 'right', { rightPower: '1' });
     expect(second.lens).toEqual(first.offers[1]);
     expect(toPrescribe(r, stateFor(r, 'right'), 'right', { rightPower: '99' }).lens).toEqual(first.offers[0]);
+  });
+});
+
+describe('what is said before signing, and of the readings', () => {
+  const check = (r: VisitRecord, body: Record<string, string> = {}) => checkOf(toPrescribe(r, stateFor(r, 'right'), 'right', body), stateFor(r, 'right'));
+  it.each([
+    ['left out by hand', {}, { rightOut: 'yes' }, 'leftOut', 'watch'],
+    ['nothing measured', { refractions: [], onEye: [], rotations: [] }, {}, 'leftOut', 'watch'],
+    ['routes disagree', { overRefractions: [overRefraction('right', trial.id, -0.75, -0.75, 160)] }, {}, 'disagree', 'stop'],
+    ['never tried', { onEye: [], rotations: [] }, { rightFamily: 'plover-30-toric' }, 'untried', 'watch'],
+    ['mark not read', { rotations: [] }, {}, 'unread', 'watch'],
+    ['read too early', { rotations: [{ ...rotation('right', trial.id, 10), provisional: true }] }, {}, 'provisional', 'watch'],
+    ['as tried', { rotations: [rotation('right', trial.id, 0)] }, {}, 'same', 'ok'],
+    ['changed by the readings', {}, {}, 'changed', 'ok'],
+  ] as const)('%s', (_name, parts, body, code, state) => {
+    expect(check(read(parts), body)).toEqual({ code, state });
+  });
+  it.each([
+    ['the turn asks for another axis', {}, { code: 'other', power: '−3.00 −1.75 × 30', turned: true }],
+    ['the lens on the eye is the nearest', { rotations: [rotation('right', trial.id, 0)] }, { code: 'same', state: 'ok' }],
+    ['measure again', { overRefractions: [overRefraction('right', trial.id, -0.75, -0.75, 160)] }, { code: 'measureAgain', state: 'stop' }],
+  ] as const)('%s', (_name, parts, note) => {
+    const r = read(parts);
+    expect(noteOf(liveEye(r, stateFor(r, 'right'), 'right', {}, 12))).toMatchObject(note);
+  });
+  it('nothing on the eye says nothing', () => {
+    const r = read({ onEye: [], rotations: [] });
+    expect(noteOf(liveEye(r, stateFor(r, 'right'), 'right', {}, 12))).toBeNull();
   });
 });
 

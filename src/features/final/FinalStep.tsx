@@ -17,7 +17,7 @@ import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
-import { toPrescribe, variantKey } from './model';
+import { checkOf, toPrescribe, variantKey } from './model';
 import { SignedPrescription } from './SignedPrescription';
 
 /** What is prescribed, from what was read on the eye, and the signature that makes it so. */
@@ -228,41 +228,10 @@ export function FinalStep() {
             <>
               <h2 className="mb-3">{t('beforeSigning')}</h2>
               {EYES.map((e) => {
-                const plan = plans[e];
-                const state = eye(e);
-                if (plan.leftOut || plan.blocked === 'nothingMeasured')
-                  return (
-                    <p key={e} className="mb-3">
-                      <Stated state="watch">{t('checkOut', { eye: eyeWords.short(e) })}</Stated>
-                    </p>
-                  );
-                if (plan.blocked === 'measureAgain')
-                  return (
-                    <p key={e} className="mb-3">
-                      <Stated state="stop">{t('checkDisagree', { eye: eyeWords.short(e) })}</Stated>
-                    </p>
-                  );
-                if (!state.onEye)
-                  return (
-                    <p key={e} className="mb-3">
-                      <Stated state="watch">{t('checkUntried', { eye: eyeWords.short(e) })}</Stated>
-                    </p>
-                  );
-                if (!state.rotation && plan.lens && plan.lens.power.cylinder !== 0)
-                  return (
-                    <p key={e} className="mb-3">
-                      <Stated state="watch">{t('checkUnread', { eye: eyeWords.short(e) })}</Stated>
-                    </p>
-                  );
-                if (state.rotation?.current.provisional || state.overRefraction?.current.provisional)
-                  return (
-                    <p key={e} className="mb-3">
-                      <Stated state="watch">{t('checkProvisional', { eye: eyeWords.short(e) })}</Stated>
-                    </p>
-                  );
+                const check = checkOf(plans[e], eye(e));
                 return (
                   <p key={e} className="mb-3">
-                    <Stated state="ok">{plan.sameAsTried ? t('checkSame', { eye: eyeWords.short(e) }) : t('checkChanged', { eye: eyeWords.short(e) })}</Stated>
+                    <Stated state={check.state}>{t(`check.${check.code}`, { eye: eyeWords.short(e) })}</Stated>
                   </p>
                 );
               })}

@@ -45,3 +45,18 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
     tried.diameterMm === variant.diameter;
   return { ...nothing, offers, lens, variant, blocked: lens ? null : 'noFamily', sameAsTried };
 }
+
+export interface Check {
+  readonly code: 'leftOut' | 'disagree' | 'untried' | 'unread' | 'provisional' | 'same' | 'changed';
+  readonly state: 'ok' | 'watch' | 'stop';
+}
+
+/** What is to be said of one eye before it is signed, the gravest first. */
+export function checkOf(plan: ToPrescribe, state: EyeState): Check {
+  if (plan.leftOut || plan.blocked === 'nothingMeasured') return { code: 'leftOut', state: 'watch' };
+  if (plan.blocked === 'measureAgain') return { code: 'disagree', state: 'stop' };
+  if (!state.onEye) return { code: 'untried', state: 'watch' };
+  if (!state.rotation && plan.lens && plan.lens.power.cylinder !== 0) return { code: 'unread', state: 'watch' };
+  if (state.rotation?.current.provisional || state.overRefraction?.current.provisional) return { code: 'provisional', state: 'watch' };
+  return { code: plan.sameAsTried ? 'same' : 'changed', state: 'ok' };
+}

@@ -19,12 +19,12 @@ import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
 import { BroughtIn } from './BroughtIn';
+import { FitControl, FITS } from './FitControl';
 import { LensOn } from './LensOn';
 import { problemOf, TurnControls } from './TurnControls';
-import { hasReading, liveEye, turnText } from './model';
+import { hasReading, liveEye, noteOf, turnText } from './model';
 import { expectedWorking, routesWorking, type RouteWords } from './working';
 
-const FITS = ['loose', 'fits', 'tight'] as const;
 const HANDS = ['drag', 'keys'] as const;
 
 /** The lens on the eye: settling, fit, where the mark sits, the over-refraction, and what it comes to. */
@@ -172,30 +172,9 @@ export function OnEyeStep() {
     />
   );
 
-  const fitRow = (e: Eye) => {
-    if (!live[e].state.onEye) return null;
-    const fit = live[e].state.fit;
-    const now = draft.body[`${e}Fit`] ?? fit?.current.verdict ?? '';
-    return (
-      <>
-        <div className="segment" role="group" aria-label={t('fitLabel', { eye: eyeWords.name(e) })}>
-          {FITS.map((word) => (
-            <button
-              key={word}
-              type="button"
-              disabled={!usable(e)}
-              data-state={now === word ? 'on' : 'off'}
-              aria-pressed={now === word}
-              onClick={() => draft.set(`${e}Fit`, word)}
-            >
-              {t(`fit.${word}`)}
-            </button>
-          ))}
-        </div>
-        {fit ? <Correctable kind="fit" chain={fit} show={(row) => t(`fit.${row.verdict}`)} typed="fit" textOf={(row) => row.verdict} /> : null}
-      </>
-    );
-  };
+  const fitRow = (e: Eye) => (
+    <FitControl eye={e} state={live[e].state} typed={draft.body[`${e}Fit`] ?? null} usable={usable(e)} onChoose={(word) => draft.set(`${e}Fit`, word)} />
+  );
 
   const overRow = (e: Eye) => {
     if (!live[e].state.onEye) return null;
@@ -324,32 +303,14 @@ export function OnEyeStep() {
           <>
             <h2 className="mb-3">{t('reasoning')}</h2>
             {EYES.map((e) => {
-              const { verdict, made, turn, lens } = live[e];
-              if (verdict.routes && !verdict.routes.agree)
-                return (
-                  <p key={e} className="mb-3">
-                    <Stated state="stop">{t('noteMeasureAgain', { eye: eyeWords.short(e) })}</Stated>
-                  </p>
-                );
-              if (
-                verdict.order &&
-                lens &&
-                made &&
-                (made.power.axis !== lens.axisDeg || made.power.sphere !== lens.sphereD || made.power.cylinder !== lens.cylinderD)
-              ) {
-                return (
-                  <p key={e} className="mb-3">
-                    <strong>{t('noteOther', { eye: eyeWords.short(e), power: formatRefraction(made.power) })}</strong> {turn !== 0 ? t('noteTurn') : null}
-                  </p>
-                );
-              }
-              if (verdict.order && lens && made)
-                return (
-                  <p key={e} className="mb-3">
-                    <Stated state="ok">{t('noteSame', { eye: eyeWords.short(e) })}</Stated>
-                  </p>
-                );
-              return null;
+              const note = noteOf(live[e]);
+              if (!note) return null;
+              const words = t(`note.${note.code}`, { eye: eyeWords.short(e), power: note.power });
+              return (
+                <p key={e} className="mb-3">
+                  {note.state ? <Stated state={note.state}>{words}</Stated> : <strong>{words}</strong>} {note.turned ? t('noteTurn') : null}
+                </p>
+              );
             })}
             <p className="mb-3 label">{t('startPlus')}</p>
             <OpenWorking blocks={blocks} />

@@ -1,4 +1,5 @@
 import {
+  formatRefraction,
   eyeVerdict,
   nearestLenses,
   parseRefraction,
@@ -56,3 +57,21 @@ export const turnText = (rotationLeft: number): string => (rotationLeft === 0 ? 
 
 /** Has anything been typed for an eye that is not recorded yet? */
 export const hasReading = (body: Body, eye: Eye): boolean => ['Turn', 'Fit', ''].some((part) => (body[`${eye}${part}`] ?? '').trim() !== '');
+
+export interface Note {
+  readonly code: 'measureAgain' | 'other' | 'same';
+  readonly state: 'ok' | 'stop' | null;
+  readonly power: string;
+  /** The axis ordered allows for a turn. */
+  readonly turned: boolean;
+}
+
+/** What the readings come to for one eye, in one line; null while they say nothing. */
+export function noteOf(live: LiveEye): Note | null {
+  const { verdict, made, lens, turn } = live;
+  if (verdict.routes && !verdict.routes.agree) return { code: 'measureAgain', state: 'stop', power: '', turned: false };
+  if (!verdict.order || !lens || !made) return null;
+  const power = formatRefraction(made.power);
+  const same = made.power.axis === lens.axisDeg && made.power.sphere === lens.sphereD && made.power.cylinder === lens.cylinderD;
+  return same ? { code: 'same', state: 'ok', power, turned: false } : { code: 'other', state: null, power, turned: turn !== 0 };
+}

@@ -1,0 +1,130 @@
+import { deed, expect, openVisit, signIn, test, typePowers, watch } from './site';
+
+test.use({ file: 'records' });
+test.beforeEach(({ page }) => signIn(page));
+
+test('finding wearers by name and by record number', async ({ page }) => {
+  await page.goto('/wearers');
+  await page.keyboard.press('/');
+  await expect(page.getByLabel('Find by name or record number')).toBeFocused();
+  await page.keyboard.type('quill');
+  await expect(page.getByRole('link', { name: 'Nessa Quillby' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Dov Hartnoll' })).toHaveCount(0);
+  await page.getByLabel('Find by name or record number').fill('0006');
+  await expect(page.getByRole('link', { name: 'Dov Hartnoll' })).toBeVisible();
+  await page.getByLabel('Find by name or record number').fill('100%_');
+  await expect(page.getByText('Nobody called “100%_”.')).toBeVisible();
+});
+
+test('a record changed by somebody else meanwhile is not overwritten', async ({ page, browser, site }) => {
+  await page.goto('/wearers');
+  await page.getByRole('link', { name: 'Bettina Marrowby' }).click();
+  await page.waitForURL('**/wearers/*');
+  await page.getByRole('button', { name: 'Edit the record' }).click();
+  const panel = page.getByRole('dialog');
+  await panel.getByLabel('Telephone').fill('555 7777');
+  const other = await browser.newContext({ baseURL: site.url });
+  const renny = await other.newPage();
+  watch(renny);
+  await signIn(renny, /Renny Okoro-Vale/);
+  await renny.goto(page.url());
+  await renny.getByRole('button', { name: 'Edit the record' }).click();
+  await renny.getByRole('dialog').getByLabel('Work').fill('printer');
+  await renny.getByRole('button', { name: 'Save' }).click();
+  await expect(renny.getByRole('dialog')).toHaveCount(0);
+  await other.close();
+  await panel.getByRole('button', { name: 'Save' }).click();
+  await expect(panel).toContainText('Somebody changed this record meanwhile');
+  await expect(panel).toContainText('Work is now “printer”');
+  await expect(panel.getByLabel('Telephone')).toHaveValue('555 7777');
+});
+
+test('another trial takes the first off; lenses mixed up change places with one reason', async ({ page }) => {
+  await openVisit(page);
+  await typePowers(page, '-3.25 -1.75 x 20', '-4.50 -1.25 x 165');
+  await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
+  await page.getByRole('button', { name: 'Put it on both eyes' }).click();
+  await page.waitForURL('**/on-eye');
+  await page.getByLabel('Right eye, where the mark sits').fill('10l');
+  await page.getByRole('button', { name: 'Record the readings' }).click();
+  await expect(page.getByText('recorded: 10° to your left')).toBeVisible();
+  await expect(page.getByText('provisional: read before it settled')).toBeVisible();
+  await page.getByRole('button', { name: 'Another trial lens' }).click();
+  await page.waitForURL('**/lens');
+  await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
+  await expect(page.getByTestId('candidate-plover-30-toric')).toContainText('−3.00 −1.75 × 30');
+  await page.getByRole('button', { name: 'Put it on both eyes' }).click();
+  await page.waitForURL('**/on-eye');
+  await expect(page.getByTestId('on-right')).toHaveText('−3.00 −1.75 × 30');
+  await expect(page.getByText('before: Plover 30 Toric −3.00 −1.75 × 20')).toBeVisible();
+  await expect(page.getByText('Trial 2, Plover 30 Toric').first()).toBeVisible();
+  await page.getByRole('button', { name: 'R and L mixed up?' }).first().click();
+  await page.getByRole('dialog').getByLabel('Why').fill('boxes swapped');
+  await page.getByRole('button', { name: 'Exchange R and L' }).click();
+  await expect(page.getByTestId('on-right')).toHaveText('−4.25 −1.25 × 160');
+  await expect(page.getByTestId('on-left')).toHaveText('−3.00 −1.75 × 30');
+});
+
+test('one who handles lenses already takes the trial home on a note; a lot misread is corrected', async ({ page }) => {
+  const visit = await openVisit(page);
+  await typePowers(page, '-2.00', null);
+  await page.getByTestId('candidate-turnstone-30').getByRole('radio').click();
+  await page.getByRole('button', { name: 'Put it on R' }).click();
+  await page.waitForURL('**/on-eye');
+  await page.goto(`${visit}/teach`);
+  await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
+  await expect(page.getByRole('alert')).toContainText('No lenses go home before the lesson is signed off.');
+  await page.getByRole('button', { name: 'Understood' }).click();
+  await page.getByLabel('Handles lenses already: how do you know?').fill('wears since 2019, shown today');
+  await page.getByLabel('Expires, R').fill('1 Jan 2020');
+  await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
+  await expect(page.getByText('It expired on 1 Jan 2020')).toBeVisible();
+  await page.getByLabel('Expires, R').fill('1 Jan 2028');
+  await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
+  await expect(page.getByTestId('handed-right')).toContainText('expires 1 Jan 2028');
+  await page.getByTestId('correct-handOver-right').click();
+  const panel = page.getByRole('dialog');
+  await panel.getByLabel('Lot').fill('T9999');
+  await panel.getByLabel('Why').fill('misread the pack');
+  await panel.getByRole('button', { name: 'Correct it' }).click();
+  await expect(page.getByTestId('handed-right')).toContainText('lot T9999');
+  await expect(page.locator('del')).toHaveCount(1);
+});
+
+test('a minor without a guardian is not taught until one is named', async ({ page }) => {
+  const { wearerId } = await deed(page, 'createWearer', { name: 'Tobin Ellery', birthDate: '2012-05-05' });
+  const { visitId } = await deed(page, 'openVisit', { wearerId, kind: 'firstFit' });
+  await page.goto(`/visits/${visitId ?? ''}/power`);
+  await typePowers(page, '-2.00', '-2.00');
+  await page.getByTestId('candidate-dunlin-1-day').getByRole('radio').click();
+  await page.getByRole('button', { name: 'Put it on both eyes' }).click();
+  await page.waitForURL('**/on-eye');
+  await page.goto(`/visits/${visitId ?? ''}/teach`);
+  await page.getByRole('button', { name: 'Start the lesson' }).click();
+  await expect(page.getByRole('alert')).toContainText('needs a guardian named');
+  await page.getByRole('link', { name: 'Tobin Ellery' }).click();
+  await page.getByRole('button', { name: 'Edit the record' }).click();
+  await page.getByRole('dialog').getByLabel('Guardian').fill('Maud Ellery, mother');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Maud Ellery, mother')).toBeVisible();
+  await page.goto(`/visits/${visitId ?? ''}/teach`);
+  await page.getByRole('button', { name: 'Start the lesson' }).click();
+  await expect(page.getByTestId('lock')).toContainText('Sign-off locked');
+  await expect(page.getByRole('checkbox', { name: 'Rub and rinse' })).toHaveCount(0);
+});
+
+test('every figure opens to its working, by click and by key', async ({ page }) => {
+  await openVisit(page);
+  await page.getByLabel('Right eye, spectacle power').fill('-8.00 -2.50 x 10');
+  await page.getByTestId('corneal-right').click();
+  await expect(page.getByTestId('working')).toHaveCount(0);
+  await page.getByTestId('corneal-right').click();
+  await expect(page.getByTestId('working')).toContainText('−8.00 ÷ 1.096 = −7.299');
+  await typePowers(page, null, null);
+  await page.getByRole('heading', { name: 'Reasoning' }).click();
+  await expect(page.getByTestId('working')).toContainText('√(M² + J0² + J45²)');
+  await page.keyboard.press('w');
+  await expect(page.getByTestId('working')).toHaveCount(0);
+  await page.keyboard.press('w');
+  await expect(page.getByTestId('working')).toBeVisible();
+});
