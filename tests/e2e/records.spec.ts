@@ -73,7 +73,7 @@ test('one who handles lenses already takes the trial home on a note; a lot misre
   await page.waitForURL('**/on-eye');
   await page.goto(`${visit}/teach`);
   await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
-  await expect(page.getByRole('alert')).toContainText('No lenses go home before the lesson is signed off.');
+  await expect(page.locator('.refusal')).toContainText('No lenses go home before the lesson is signed off.');
   await page.getByRole('button', { name: 'Understood' }).click();
   await page.getByLabel('Handles lenses already: how do you know?').fill('wears since 2019, shown today');
   await page.getByLabel('Expires, R').fill('1 Jan 2020');
@@ -101,7 +101,7 @@ test('a minor without a guardian is not taught until one is named', async ({ pag
   await page.waitForURL('**/on-eye');
   await page.goto(`/visits/${visitId ?? ''}/teach`);
   await page.getByRole('button', { name: 'Start the lesson' }).click();
-  await expect(page.getByRole('alert')).toContainText('needs a guardian named');
+  await expect(page.locator('.refusal')).toContainText('needs a guardian named');
   await page.getByRole('link', { name: 'Tobin Ellery' }).click();
   await page.getByRole('button', { name: 'Edit the record' }).click();
   await page.getByRole('dialog').getByLabel('Guardian').fill('Maud Ellery, mother');

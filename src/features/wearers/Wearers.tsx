@@ -30,7 +30,8 @@ export function Wearers({ initial }: { readonly initial: readonly WearerListRow[
   const [busy, setBusy] = useState(false);
   const asked = useRef(0);
   const mayAdd = may(house.viewer.roles, 'wearers');
-  useHotkeys('/', (event) => {
+  // By its place on the board and by what it writes: not every layout has it on the same key.
+  useHotkeys(['slash', '/'], (event) => {
     event.preventDefault();
     document.getElementById('find-wearer')?.focus();
   });
