@@ -103,6 +103,11 @@ test('a bare turn asks for its side', async ({ page }) => {
   await expect(page.getByText('10 to which side?')).toBeVisible();
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await expect(page.getByText('10 to which side?')).toBeVisible();
+  await page.getByLabel('Right eye, where the mark sits').fill('60l');
+  await expect(page.getByText('Over 45°: is it right?')).toBeVisible();
+  await page.getByLabel('Right eye, where the mark sits').fill('95l');
+  await expect(page.getByText('95° is past 90°.')).toBeVisible();
+  await page.getByLabel('Right eye, where the mark sits').fill('10');
   await page.getByRole('button', { name: 'Use 10° to your right' }).click();
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await expect(page.getByText('recorded: 10° to your right')).toBeVisible();

@@ -76,6 +76,12 @@ test('headers: policy with a nonce, nothing sniffed, no address handed on', asyn
     body: JSON.stringify({ account: 'x'.repeat(400_000) }),
   });
   expect(long.status).toBe(422);
+  const nul = await fetch(`${site.url}/api/session`, {
+    method: 'POST',
+    headers: { origin: site.url, 'content-type': 'application/json' },
+    body: '{"account":"a\\u0000b","password":"x"}',
+  });
+  expect(nul.status).toBe(422);
   const signedOut = await fetch(`${site.url}/api/deeds/searchWearers`, { method: 'POST', headers: { origin: site.url }, body: '{}' });
   expect(signedOut.status).toBe(401);
 });

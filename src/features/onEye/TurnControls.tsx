@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { LIMITS, parseRotation, type Eye } from '@/core';
+import { isLikely, LIMITS, parseRotation, type Eye } from '@/core';
 import { StateMark, Stated } from '@/ui/marks';
 import { useEyeWords } from '../common/eyeWords';
 import { Correctable } from '../common/visit/Correct';
@@ -82,6 +82,7 @@ export function TurnControls({
             {words(`rotation_${bad.code}`, bad.data)}
           </span>
         ) : null}
+        {!bad && live.turnKnown && !isLikely(live.turn, LIMITS.rotationLeft) ? <Stated state="watch">{t('turnUnlikely')}</Stated> : null}
         {bad?.repairs.map((repair) => (
           <button key={repair} type="button" className="btn btn-quiet" onClick={() => onType(repair)}>
             {t('useTurn', { turn: eyeWords.turn(Number(repair.slice(0, -1)) * (repair.endsWith('l') ? 1 : -1)) })}
