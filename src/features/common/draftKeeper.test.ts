@@ -66,6 +66,20 @@ describe('a draft', () => {
     older.start()();
     expect(older.snapshot().body).toEqual({ right: 'server' });
   });
+  it('once recorded, a save still on its way is followed by an empty one', async () => {
+    const flying: ((ok: boolean) => void)[] = [];
+    const sent: DraftBody[] = [];
+    const draft = keeper((body) => (sent.push(body), new Promise((resolve) => flying.push(resolve))));
+    draft.set('right', 'a');
+    await vi.advanceTimersByTimeAsync(500);
+    draft.clear();
+    flying[0]?.(true);
+    await vi.advanceTimersByTimeAsync(10);
+    flying[1]?.(true);
+    await vi.advanceTimersByTimeAsync(10);
+    expect(sent).toEqual([{ right: 'a' }, {}]);
+    expect(draft.snapshot()).toEqual({ body: {}, state: 'empty' });
+  });
   it('once recorded leaves nothing behind', async () => {
     const draft = keeper(() => Promise.resolve(true));
     draft.set('right', '-3');

@@ -59,7 +59,8 @@ export class DraftKeeper {
   /** Lets go: what was typed is recorded. */
   readonly clear = (): void => {
     if (this.timer) clearTimeout(this.timer);
-    this.pending = null;
+    // A save that is on its way would bring the draft back behind the record: an empty one follows it.
+    this.pending = this.flying ? { body: {}, sequence: this.options.clock() } : null;
     forget(this.options.key);
     this.show({ body: {}, state: 'empty' });
   };
