@@ -64,7 +64,11 @@ async function vitest(project: string, zone: string, env: Readonly<Record<string
 
 async function browser(env: Readonly<Record<string, string>>): Promise<void> {
   console.log('\n── building the application for the browser tests');
+  const before = readFileSync('tsconfig.json', 'utf8');
   ensureBuild('.next-test');
+  const untouched = readFileSync('tsconfig.json', 'utf8') === before;
+  console.log(untouched ? 'the build leaves the sources alone: fine' : 'the build rewrote tsconfig.json: FAILED');
+  total[untouched ? 'passed' : 'failed'] += 1;
   const file = join(reports, 'browser.json');
   const code = await run('browser tests', bin('playwright'), ['test', '--reporter=list,json', ...passOn], {
     ...env,
