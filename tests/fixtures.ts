@@ -204,7 +204,13 @@ export function record(parts: RecordParts = {}): VisitRecord {
     facts: {
       refractions: chains(parts.refractions ?? []),
       onEye: chains(onEyes),
-      onEyeExtras: onEyes.map((o) => ({ lensOnEyeId: o.id, how: parts.unconfirmed ? null : ('putOnHere' as const), takenOffAt: null })),
+      onEyeExtras: onEyes.map((o) => ({
+        lensOnEyeId: o.id,
+        how: parts.unconfirmed ? null : ('putOnHere' as const),
+        takenOffAt: null,
+        withdrawnOffAt: null,
+        withdrawnReason: null,
+      })),
       fits: chains(parts.fits ?? []),
       rotations: chains(parts.rotations ?? []),
       overRefractions: chains(parts.overRefractions ?? []),

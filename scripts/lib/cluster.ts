@@ -11,8 +11,8 @@ export interface Cluster {
   readonly port: number;
   readonly dataFolder: string;
   /** Owner's address of a database in it. */
-  url(database: string): string;
-  stop(): Promise<void>;
+  readonly url: (database: string) => string;
+  readonly stop: () => Promise<void>;
 }
 
 const OWNER = 'keenfit_owner';

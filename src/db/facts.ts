@@ -119,18 +119,33 @@ export async function insertRemoval(sql: Db, r: { practiceId: string; lensOnEyeI
     values (${r.lensOnEyeId}, ${r.practiceId}, ${r.at}, ${r.by}) on conflict do nothing`;
 }
 
+/** Withdraws a removal that was recorded by mistake. @returns false when there is none, or it is withdrawn already */
+export async function withdrawRemoval(sql: Db, w: { practiceId: string; lensOnEyeId: string; at: string; by: string; reason: string }): Promise<boolean> {
+  const rows = await sql`
+    insert into lens_removal_withdrawn (lens_on_eye_id, practice_id, withdrawn_at, withdrawn_by, reason)
+    select lens_on_eye_id, practice_id, ${w.at}, ${w.by}, ${w.reason} from lens_removal
+    where practice_id = ${w.practiceId} and lens_on_eye_id = ${w.lensOnEyeId}
+    on conflict do nothing returning lens_on_eye_id`;
+  return rows.length === 1;
+}
+
 export interface OnEyeExtras {
   readonly lensOnEyeId: string;
   readonly how: 'putOnHere' | 'wearerSaid' | 'boxSeen' | null;
   readonly takenOffAt: string | null;
+  /** A removal that was recorded by mistake, and why it was withdrawn. */
+  readonly withdrawnOffAt: string | null;
+  readonly withdrawnReason: string | null;
 }
 
 /** Confirmation and removal of each lens on an eye in a visit. */
 export async function listOnEyeExtras(sql: Db, practiceId: string, visitIds: readonly string[]): Promise<OnEyeExtras[]> {
   return sql<OnEyeExtras[]>`
-    select e.id as lens_on_eye_id, c.how, r.taken_off_at
+    select e.id as lens_on_eye_id, c.how, case when w.lens_on_eye_id is null then r.taken_off_at end as taken_off_at,
+      case when w.lens_on_eye_id is not null then r.taken_off_at end as withdrawn_off_at, w.reason as withdrawn_reason
     from lens_on_eye e
     left join lens_confirmation c on c.lens_on_eye_id = e.id
     left join lens_removal r on r.lens_on_eye_id = e.id
+    left join lens_removal_withdrawn w on w.lens_on_eye_id = e.id
     where e.practice_id = ${practiceId} and e.visit_id = any (${[...visitIds]}) and e.id = e.root_id`;
 }

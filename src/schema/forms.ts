@@ -107,6 +107,7 @@ export const broughtInForm = z.object({
   how: z.enum(['wearerSaid', 'boxSeen']).nullable(),
 });
 export const confirmLensForm = z.object({ ...inVisit, lensOnEyeId: uuid, how: z.enum(['wearerSaid', 'boxSeen']) });
+export const putBackForm = z.object({ ...inVisit, lensOnEyeId: uuid, reason });
 export const takeOffForm = z.object({ ...inVisit, lensOnEyeIds: z.array(uuid).min(1).max(2) });
 
 const onEyeReading = z.object({

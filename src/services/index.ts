@@ -2,7 +2,7 @@ import 'server-only';
 import { correct, swapEyes, undo } from './corrections';
 import { setClock, setLights, stillHere } from './device';
 import { handOver } from './handOver';
-import { confirmLens, putOnTrials, recordBroughtIn, takeOff } from './lensesOn';
+import { confirmLens, putBack, putOnTrials, recordBroughtIn, takeOff } from './lensesOn';
 import { recordOnEye, recordRefraction } from './measure';
 import { sign } from './prescribe';
 import { addStaff, endStaff, readStaff, resetPassword } from './staff';
@@ -27,6 +27,7 @@ export const SERVICES = {
   recordBroughtIn,
   confirmLens,
   takeOff,
+  putBack,
   recordOnEye,
   correct,
   swapEyes,

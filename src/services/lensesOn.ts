@@ -1,10 +1,10 @@
 import 'server-only';
 import { chains, EYES, isMade, type Eye, type OnEyeFact } from '../core';
-import { findFact, insertConfirmation, insertRemoval, listFacts, listOnEyeExtras } from '../db/facts';
+import { findFact, insertConfirmation, insertRemoval, listFacts, listOnEyeExtras, withdrawRemoval } from '../db/facts';
 import { ensureLens, findFamily, insertFamily, takeTrial, type FamilyWithBlocks } from '../db/lenses';
 import { deleteDraft } from '../db/visits';
-import { invalid, notFound, ok, type Result } from '../lib/outcome';
-import { broughtInForm, confirmLensForm, putOnForm, takeOffForm, type LensSpecInput } from '../schema/forms';
+import { invalid, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
+import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, type LensSpecInput } from '../schema/forms';
 import { takeVisit } from './change';
 import { defineService, type Context } from './define';
 
@@ -178,5 +178,26 @@ export const takeOff = defineService({
       await insertRemoval(tx, { practiceId: caller.practiceId, lensOnEyeId: id, at: now, by: caller.personId });
     }
     return ok(taken.value.done());
+  },
+});
+
+/** It was never taken off: the removal stays on record, withdrawn with its reason. Only the lens last on that eye. */
+export const putBack = defineService({
+  name: 'putBack',
+  right: 'clinicalWrite',
+  input: putBackForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const { tx, caller, now } = context;
+    const taken = await takeVisit(context, form.visitId, form.version);
+    if (!taken.ok) return taken;
+    const all = chains(await listFacts<OnEyeFact>(tx, 'lens_on_eye', caller.practiceId, [form.visitId]));
+    const chain = all.find((c) => c.rootId === form.lensOnEyeId);
+    if (!chain?.current) return notFound('lensOnEye');
+    const { eye } = chain.current;
+    const newest = all.filter((c) => c.current?.eye === eye).at(-1);
+    if (newest?.rootId !== chain.rootId) return ruleBroken('anotherLensOn', { eye });
+    const done = await withdrawRemoval(tx, { practiceId: caller.practiceId, lensOnEyeId: chain.rootId, at: now, by: caller.personId, reason: form.reason });
+    return done ? ok(taken.value.done()) : ruleBroken('notTakenOff', { eye });
   },
 });

@@ -76,6 +76,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   recordBroughtIn: () => ({ visitId: ids.visitId, version: 1, eye: 'left', description: 'a lens', power: '-1.00', how: 'boxSeen' }),
   confirmLens: () => ({ visitId: ids.visitId, version: 1, lensOnEyeId: ids.onEye, how: 'boxSeen' }),
   takeOff: () => ({ visitId: ids.visitId, version: 1, lensOnEyeIds: [ids.onEye] }),
+  putBack: () => ({ visitId: ids.visitId, version: 1, lensOnEyeId: ids.onEye, reason: 'still on' }),
   recordOnEye: () => ({
     visitId: ids.visitId,
     version: 1,
@@ -122,7 +123,7 @@ const FOR_ITSELF: readonly ServiceName[] = ['readToday', 'searchWearers', 'creat
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(33);
+    expect(names).toHaveLength(34);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -223,6 +224,14 @@ describe('signing in', () => {
     await world.must('endStaff', { personId: joss?.personId, version: joss?.version }, world.callers.admin);
     expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: false, error: { kind: 'signedOut' } });
     expect((await signIn(world.deps, { account: 'joss-1', password: 'plain-sight' }, 'here')).ok).toBe(false);
+  });
+  it('a new password signs them out everywhere and replaces the old one', async () => {
+    const done = await signIn(world.deps, { account: 'renny-1', password: 'plain-sight' }, 'here');
+    if (!done.ok) throw new Error('sign in');
+    await world.must('resetPassword', { personId: world.callers.coordinator.personId, password: 'another-plain-sight' }, world.callers.admin);
+    expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: false, error: { kind: 'signedOut' } });
+    expect((await signIn(world.deps, { account: 'renny-1', password: 'plain-sight' }, 'here')).ok).toBe(false);
+    expect((await signIn(world.deps, { account: 'renny-1', password: 'another-plain-sight' }, 'here')).ok).toBe(true);
   });
   it('an admin cannot end their own access, and never sees a password', async () => {
     expect(await world.do('endStaff', { personId: world.callers.admin.personId, version: 1 }, world.callers.admin)).toMatchObject({

@@ -168,6 +168,16 @@ describe('taking lenses off and confirming them', () => {
     expect(all.onEyeExtras.find((e) => e.lensOnEyeId === onEye.left)?.takenOffAt).not.toBeNull();
     expect(all.onEye.filter((c) => c.current?.eye === 'left').map((c) => c.current?.trialNumber)).toEqual([1, 2]);
   });
+  it('taken off by mistake: withdrawn once with a reason, readings go on; not once another lens is on', async () => {
+    await change('takeOff', { lensOnEyeIds: [onEye.right] });
+    expect(await world.do('putBack', { visitId, version, lensOnEyeId: onEye.right, reason: '' })).toMatchObject({ error: { fields: [{ path: ['reason'] }] } });
+    await change('putBack', { lensOnEyeId: onEye.right, reason: 'wrong button' });
+    expect((await facts()).onEyeExtras.find((e) => e.lensOnEyeId === onEye.right)).toMatchObject({ takenOffAt: null, withdrawnReason: 'wrong button' });
+    await change('recordOnEye', { right: { lensOnEyeId: onEye.right, fit: 'tight', rotationLeft: null, overRefraction: null, vertexMm: 12 }, left: null });
+    expect(await world.do('putBack', { visitId, version, lensOnEyeId: onEye.left, reason: 'never off' })).toMatchObject({ error: { rule: 'notTakenOff' } });
+    await change('putOnTrials', { right: null, left: await spec(world, 'plover-30-toric', -4.25, -1.25, 170) });
+    expect(await world.do('putBack', { visitId, version, lensOnEyeId: onEye.left, reason: 'never off' })).toMatchObject({ error: { rule: 'anotherLensOn' } });
+  });
   it('a lens with a known power can be confirmed afterwards, by box or by word', async () => {
     await change('recordBroughtIn', { eye: 'left', description: 'Heron', power: '-2.00', how: null });
     const brought = (await facts()).onEye.find((c) => c.current?.source === 'broughtIn')?.rootId;

@@ -34,6 +34,12 @@ test('R and L from different families', async ({ page }) => {
   await expect(page.getByTestId('on-left')).toHaveText('−2.00');
   await expect(page.getByText('Turnstone 30')).toBeVisible();
   await expect(page.getByText('this lens has no mark')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it off' }).last().click();
+  await page.getByRole('button', { name: 'It is still on' }).click();
+  await page.getByRole('dialog').getByLabel('Why').fill('wrong button');
+  await page.getByRole('button', { name: 'Correct it' }).click();
+  await expect(page.getByText('“wrong button”')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take it off' })).toHaveCount(2);
 });
 
 test('a lens brought in: unknown it is not read through, known it is read like a trial', async ({ page }) => {

@@ -42,8 +42,8 @@ const facts = (change: Partial<VisitFacts> = {}): VisitFacts => ({
     },
   ]),
   onEyeExtras: [
-    { lensOnEyeId: 't1', how: 'putOnHere', takenOffAt: at },
-    { lensOnEyeId: 't2', how: 'putOnHere', takenOffAt: null },
+    { lensOnEyeId: 't1', how: 'putOnHere', takenOffAt: at, withdrawnOffAt: null, withdrawnReason: null },
+    { lensOnEyeId: 't2', how: 'putOnHere', takenOffAt: null, withdrawnOffAt: null, withdrawnReason: null },
   ],
   fits: [],
   rotations: chains([{ ...fact('rot1', 'right'), lensOnEyeId: 't1', rotationLeftDeg: 10, how: 'drag' as const, provisional: false }]),
@@ -63,7 +63,12 @@ describe('one eye as it stands', () => {
     const over = chains([
       { ...fact('o', 'right'), lensOnEyeId: 't2', sphereD: 0.25, cylinderD: 0, axisDeg: 180, vertexMm: 12, typedText: '', provisional: false },
     ]);
-    const state = eyeState(facts({ overRefractions: over, onEyeExtras: [{ lensOnEyeId: 't2', how: null, takenOffAt: null }] }), 'right', power, 2);
+    const state = eyeState(
+      facts({ overRefractions: over, onEyeExtras: [{ lensOnEyeId: 't2', how: null, takenOffAt: null, withdrawnOffAt: null, withdrawnReason: null }] }),
+      'right',
+      power,
+      2,
+    );
     expect(state.confirmed).toBeNull();
     expect(state.verdict.fromOverRefraction).toBeNull();
   });

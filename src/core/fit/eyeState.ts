@@ -55,6 +55,8 @@ export interface OnEyeExtra {
   readonly lensOnEyeId: string;
   readonly how: 'putOnHere' | 'wearerSaid' | 'boxSeen' | null;
   readonly takenOffAt: IsoInstant | null;
+  readonly withdrawnOffAt: IsoInstant | null;
+  readonly withdrawnReason: string | null;
 }
 
 /** The measured facts of one visit, as chains. */

@@ -9,6 +9,7 @@ import { Correctable } from '../common/visit/Correct';
 import { useEyeWords } from '../common/eyeWords';
 import { useVisit } from '../common/visit/VisitProvider';
 import type { LiveEye } from './model';
+import { PutBack } from './PutBack';
 
 /** The lens on one eye: which, since when, settled or not, and the earlier ones behind it. */
 export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEye }) {
@@ -34,6 +35,7 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
   ));
   if (!state.onEye) return <>{old.length > 0 ? old : <span className="label">{t('noLens')}</span>}</>;
   const row = state.onEye.current;
+  const extra = record.facts.onEyeExtras.find((e) => e.lensOnEyeId === row.rootId);
   const elapsed = secondsBetween(row.putOnAt, new Date(moment).toISOString());
   const settle = lens?.settleMinutes ?? 15;
   const ring: Ring = state.fit?.current.verdict ?? 'unjudged';
@@ -56,7 +58,9 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
             : t('broughtLine', { name: row.description ?? '' })}
         </span>
         {state.takenOffAt ? (
-          <span className="label">{t('takenOff', { time: formatTime(state.takenOffAt, zone) })}</span>
+          <span className="label">
+            {t('takenOff', { time: formatTime(state.takenOffAt, zone) })} <PutBack lensOnEyeId={row.rootId} />
+          </span>
         ) : elapsed >= settle * 60 ? (
           <Stated state="ok">{t('settled', { time: formatElapsed(elapsed), asked: settle })}</Stated>
         ) : (
@@ -102,6 +106,12 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
           ) : null}
           <Correctable kind="lensOnEye" chain={state.onEye} show={describe} typed={null} />
         </span>
+        {extra?.withdrawnOffAt ? (
+          <span className="note">
+            <del className="struck no-underline">{t('takenOff', { time: formatTime(extra.withdrawnOffAt, zone) })}</del>{' '}
+            {t('withdrawn', { reason: extra.withdrawnReason ?? '' })}
+          </span>
+        ) : null}
         {old}
       </div>
       <LensToken
