@@ -10,6 +10,7 @@ import { Panel } from '@/ui/Panel';
 import type { DeedInput } from '../deeds';
 import { PowerField } from '../PowerField';
 import { problemAt, useProblemWords, useRefusalWords } from '../words';
+import { ReasonPanel } from './ReasonPanel';
 import { useVisit } from './VisitProvider';
 
 type Kind = DeedInput<'correct'>['kind'];
@@ -226,43 +227,14 @@ function CorrectPanel({
 /** Right and left mixed up: one correction exchanges them. */
 export function SwapEyes({ kind }: { readonly kind: DeedInput<'swapEyes'>['kind'] }) {
   const t = useTranslations('correct');
-  const words = useProblemWords();
-  const { run, problem, clearProblem, busy } = useVisit();
-  const [open, setOpen] = useState(false);
-  const [reason, setReason] = useState('');
-  const reasonProblem = problemAt(problem, 'reason');
-  const close = (): void => {
-    clearProblem();
-    setOpen(false);
-  };
-  const submit = async (event: FormEvent): Promise<void> => {
-    event.preventDefault();
-    const done = await run('swapEyes', { kind, reason }, t('swapDone'));
-    if (done?.ok) setOpen(false);
-  };
+  const { run } = useVisit();
   return (
-    <>
-      <button type="button" className="btn btn-quiet" onClick={() => setOpen(true)}>
-        {t('swap')}
-      </button>
-      <Panel open={open} onClose={close} title={t('swapTitle')}>
-        <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
-          <p>{t('swapText')}</p>
-          <Field
-            label={t('reason')}
-            value={reason}
-            onValue={setReason}
-            autoFocus
-            problem={reasonProblem ? words(reasonProblem.code, reasonProblem.data) : null}
-          />
-          <div className="flex justify-end gap-3">
-            <Button onClick={close}>{t('cancel')}</Button>
-            <Button look="act" type="submit" disabled={busy}>
-              {t('swapDo')}
-            </Button>
-          </div>
-        </form>
-      </Panel>
-    </>
+    <ReasonPanel
+      open={t('swap')}
+      title={t('swapTitle')}
+      text={t('swapText')}
+      doWords={t('swapDo')}
+      onReason={async (reason) => (await run('swapEyes', { kind, reason }, t('swapDone')))?.ok === true}
+    />
   );
 }
