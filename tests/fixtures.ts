@@ -1,5 +1,5 @@
 import { DEMO_FAMILIES } from '../demo/families';
-import { chains, type Eye, type OnEyeFact, type OverRefractionFact, type RefractionFact, type RotationFact, type FitFact } from '../src/core';
+import { chains, DEFAULT_SETTINGS, type Eye, type OnEyeFact, type OverRefractionFact, type RefractionFact, type RotationFact, type FitFact } from '../src/core';
 import type { AttemptFact, HandOverFact, TopicFact, VisitRecord } from '../src/services/visitRecord';
 
 /** Records built by hand for tests of view logic: one visit of one made-up wearer. */
@@ -221,18 +221,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
     drafts: [],
     house: {
       practice: { name: 'x', town: 'y', address: 'z', telephone: '1', emergencyTelephone: null, timeZone: 'America/New_York', currency: 'USD' },
-      settings: {
-        finalPrescription: 'afterAftercare',
-        pastExpiry: 'refuse',
-        notation: 'minus',
-        readerNoiseDegrees: 2,
-        cylinderCap: false,
-        rankTolerance: 0.06,
-        prescriptionMonths: 12,
-        reorderMarginDays: 7,
-        idleMinutes: 10,
-        vertexMm: 12,
-      },
+      settings: DEFAULT_SETTINGS,
       now: AT,
       today: '2026-11-24',
       viewer: { personId: 'p', name: 'P', title: 't', account: 'a', registerNumber: null, roles: ['prescriber'] },

@@ -90,8 +90,15 @@ test('before signing in no wearer is named, and a page elsewhere is not a way ba
   await page.goto('/wearers');
   await expect(page).toHaveURL(/sign-in\?to=%2Fwearers/);
   await expect(page.getByText('Nessa Quillby')).toHaveCount(0);
+  const gone = await page.goto('/nothing-here');
+  expect(gone?.status()).toBe(404);
+  await expect(page.getByRole('heading', { name: 'That is not here' })).toBeVisible();
   await page.goto('/sign-in?to=//elsewhere.test/');
   await page.getByLabel('Password').fill('plain-sight');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL((url) => url.pathname === '/');
+  await page.goto('/people');
+  await expect(page.getByRole('heading', { name: 'Not for your role' })).toBeVisible();
+  await page.goto('/wearers/nobody');
+  await expect(page.getByRole('heading', { name: 'That is not here' })).toBeVisible();
 });

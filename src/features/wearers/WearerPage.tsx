@@ -128,7 +128,7 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
         </span>
         <LensToken
           size={48}
-          ring="fits"
+          ring="unjudged"
           geometry={l?.geometry ?? 'sphere'}
           rotationLeft={0}
           axisGiven={l && l.cylinderD !== 0 ? l.axisDeg : null}
