@@ -7,19 +7,20 @@ const ROOMS = {
   lib: [],
   core: ['lib'],
   schema: ['lib', 'core'],
+  formats: ['lib', 'core', 'schema'],
   i18n: ['lib'],
   db: ['lib', 'core', 'schema'],
   server: ['lib', 'db'],
-  services: ['lib', 'core', 'schema', 'db', 'server'],
+  services: ['lib', 'core', 'schema', 'formats', 'db', 'server'],
   jobs: ['lib', 'core', 'schema', 'db', 'server', 'services'],
   ui: ['lib', 'core', 'i18n'],
   'features-common': ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'ui'],
   features: ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'ui', 'features-common'],
-  app: ['lib', 'core', 'schema', 'i18n', 'server', 'services', 'ui', 'features-common', 'features'],
+  app: ['lib', 'core', 'schema', 'formats', 'i18n', 'server', 'services', 'ui', 'features-common', 'features'],
   standins: ['lib', 'core'],
   demo: ['lib', 'core', 'schema', 'db', 'server'],
   scripts: ['lib', 'core', 'schema', 'db', 'server', 'services', 'demo', 'tests'],
-  tests: ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'jobs', 'ui', 'features-common', 'features', 'app', 'standins', 'demo', 'scripts'],
+  tests: ['lib', 'core', 'schema', 'formats', 'i18n', 'db', 'server', 'services', 'jobs', 'ui', 'features-common', 'features', 'app', 'standins', 'demo', 'scripts'],
 };
 const elements = Object.keys(ROOMS).map((type) => {
   if (type === 'features-common') return { type, pattern: 'src/features/common' };

@@ -219,6 +219,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
     families,
     stock: [],
     drafts: [],
+    health: { answers: [], findings: [], stops: [], passes: [], decisions: [], referrals: [], pictures: [], earlierVisitIds: [] },
     house: {
       practice: { name: 'x', town: 'y', address: 'z', telephone: '1', emergencyTelephone: null, timeZone: 'America/New_York', currency: 'USD' },
       settings: DEFAULT_SETTINGS,

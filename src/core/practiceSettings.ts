@@ -1,41 +1,105 @@
+import { OWN, TRADE, type Source } from './advice/source';
+
 /**
- * What a practice chooses where practitioners differ. Each has the safer choice as its default; changes are
- * appended with who and when, and a prescription keeps the settings it was made under.
+ * What a practice chooses where practitioners differ, as data. Each has the safer choice as its default; changes
+ * are appended with who and when, and a prescription or recommendation keeps the settings it was made under.
  */
-export interface PracticeSettings {
-  /** A final prescription follows the aftercare review, unless the prescriber notes why at once. */
-  readonly finalPrescription: 'afterAftercare' | 'atOnce';
-  /** May an order reach past the prescription's expiry? */
-  readonly pastExpiry: 'refuse' | 'prescriberNote';
-  readonly notation: 'minus' | 'plus';
-  /** SD of one reading of a rotation mark, degrees. */
-  readonly readerNoiseDegrees: number;
-  /** Never more cylinder than the refraction asks (at the cornea). */
-  readonly cylinderCap: boolean;
-  /** Blur differences up to this count as equal when families are ranked, D. */
-  readonly rankTolerance: number;
-  /** Months from issue to expiry proposed. */
-  readonly prescriptionMonths: number;
-  /** Days kept in hand before the last lens. */
-  readonly reorderMarginDays: number;
-  /** Minutes without a touch before the screen locks. */
-  readonly idleMinutes: number;
-  /** Vertex distance proposed, mm. */
-  readonly vertexMm: number;
+interface SettingBase {
+  readonly group: 'stops' | 'signs' | 'lens' | 'fit' | 'teaching' | 'prescription' | 'supply' | 'screen';
+  readonly source: Source;
+  /** Kept for work that is not built yet: said so on the screen. */
+  readonly waiting?: true;
+}
+const choice = <const O extends readonly string[]>(options: O, standard: O[number], base: SettingBase) =>
+  ({ kind: 'choice', options, standard, ...base }) as const;
+const number = (min: number, max: number, step: number, unit: string, standard: number, base: SettingBase) =>
+  ({ kind: 'number', min, max, step, unit, standard, ...base }) as const;
+const flag = (standard: boolean, base: SettingBase) => ({ kind: 'flag', standard, ...base }) as const;
+const text = (max: number, base: SettingBase) => ({ kind: 'text', max, standard: '' as string, ...base }) as const;
+
+const stops = { group: 'stops', source: OWN } as const;
+const signs = { group: 'signs', source: OWN } as const;
+const acts = (standard: number) => number(0.5, 4, 0.5, 'grade', standard, signs);
+/** Schools of the trade whose screen is not built yet. */
+const later = (group: SettingBase['group']): SettingBase => ({ group, source: TRADE, waiting: true });
+
+export const SETTINGS = {
+  dust: choice(['stop', 'protect'], 'stop', { group: 'stops', source: TRADE }),
+  painActs: number(1, 10, 1, 'of10', 3, stops),
+  longHours: number(8, 18, 1, 'hours', 12, stops),
+  lowApertureMm: number(6, 10, 0.5, 'mm', 9, stops),
+  referralTo: text(120, stops),
+  referralTelephone: text(40, stops),
+  actsLidMargin: acts(2),
+  actsBulbarRedness: acts(2.5),
+  actsLimbalRedness: acts(2),
+  actsPapillae: acts(2),
+  actsStaining: acts(1.5),
+  actsCentralStaining: acts(1),
+  actsVesselsMm: number(0.5, 4, 0.5, 'mm', 1, signs),
+  actsBreakUpS: number(3, 20, 1, 's', 10, signs),
+  actsChange: number(0.5, 3, 0.5, 'grade', 1, signs),
+  oxygenSchool: choice(['holdenMertz', 'harvittBonanno'], 'harvittBonanno', {
+    group: 'lens',
+    source: { mark: 'P', text: 'Holden and Mertz 1984; Harvitt and Bonanno 1999; from memory' },
+  }),
+  presbyopiaAge: number(38, 50, 1, 'years', 45, { group: 'lens', source: TRADE }),
+  vertexMm: number(8, 16, 0.5, 'mm', 12, { group: 'lens', source: TRADE }),
+  cylinderCap: flag(false, { group: 'lens', source: TRADE }),
+  rankTolerance: number(0, 0.25, 0.01, 'D', 0.06, { group: 'lens', source: OWN }),
+  notation: choice(['minus', 'plus'], 'minus', { group: 'lens', source: TRADE }),
+  readerNoiseDegrees: number(0, 5, 0.5, 'deg', 2, { group: 'fit', source: OWN }),
+  movement: choice(['classic', 'modern'], 'modern', later('fit')),
+  turnOver30: choice(['changeDesign', 'compensate'], 'changeDesign', later('fit')),
+  compensateFrom: number(0.05, 0.5, 0.01, 'D', 0.12, { ...later('fit'), source: OWN }),
+  irregularCylinder: choice(['twoWeeks', 'sameDay'], 'twoWeeks', later('fit')),
+  acuity: choice(['feet', 'metres', 'decimal', 'logMAR'], 'feet', later('fit')),
+  removal: choice(['slide', 'lowerThird'], 'slide', later('teaching')),
+  practiseAtHome: choice(['signedOffOnly', 'safeRemover'], 'signedOffOnly', later('teaching')),
+  makeUp: choice(['lensesFirst', 'powdersFirst'], 'lensesFirst', later('teaching')),
+  caseMonths: choice(['three', 'one'], 'three', later('teaching')),
+  twoWeeklyDays: choice(['d14', 'd15'], 'd14', later('supply')),
+  finalPrescription: choice(['afterAftercare', 'atOnce'], 'afterAftercare', { group: 'prescription', source: TRADE }),
+  prescriptionMonths: number(6, 36, 1, 'months', 12, { group: 'prescription', source: OWN }),
+  ruleProfile: choice(['generic', 'us'], 'generic', later('prescription')),
+  pastExpiry: choice(['refuse', 'prescriberNote'], 'refuse', { group: 'supply', source: OWN }),
+  reorderMarginDays: number(0, 60, 1, 'days', 7, { group: 'supply', source: OWN }),
+  idleMinutes: number(2, 60, 1, 'minutes', 10, { group: 'screen', source: OWN }),
+} as const;
+
+export type SettingKey = keyof typeof SETTINGS;
+type Definition = (typeof SETTINGS)[SettingKey];
+type ValueOf<D extends Definition> = D extends { kind: 'choice'; options: readonly (infer O)[] }
+  ? O
+  : D extends { kind: 'number' }
+    ? number
+    : D extends { kind: 'flag' }
+      ? boolean
+      : string;
+export type PracticeSettings = { readonly [K in SettingKey]: ValueOf<(typeof SETTINGS)[K]> };
+export type SettingValue = string | number | boolean;
+
+export const DEFAULT_SETTINGS = Object.fromEntries(Object.entries(SETTINGS).map(([key, d]) => [key, d.standard])) as PracticeSettings;
+export const isSettingKey = (key: string): key is SettingKey => Object.hasOwn(SETTINGS, key);
+
+/** What is wrong with a value for a setting, as a code with data; null when it may be set. @example settingProblem('idleMinutes', 1).code → 'settingOutOfRange' */
+export function settingProblem(key: SettingKey, value: SettingValue): { readonly code: string; readonly data: Readonly<Record<string, number>> } | null {
+  const d: Definition = SETTINGS[key];
+  switch (d.kind) {
+    case 'choice':
+      return (d.options as readonly SettingValue[]).includes(value) ? null : { code: 'settingNotOffered', data: {} };
+    case 'flag':
+      return typeof value === 'boolean' ? null : { code: 'settingNotOffered', data: {} };
+    case 'text':
+      return typeof value === 'string' && value.length <= d.max ? null : { code: 'tooLong', data: { max: d.max } };
+    case 'number': {
+      if (typeof value !== 'number' || !Number.isFinite(value) || value < d.min || value > d.max)
+        return { code: 'settingOutOfRange', data: { min: d.min, max: d.max } };
+      const steps = value / d.step;
+      return Math.abs(steps - Math.round(steps)) < 1e-6 ? null : { code: 'settingOffStep', data: { step: d.step } };
+    }
+  }
 }
 
-export const DEFAULT_SETTINGS: PracticeSettings = {
-  finalPrescription: 'afterAftercare',
-  pastExpiry: 'refuse',
-  notation: 'minus',
-  readerNoiseDegrees: 2,
-  cylinderCap: false,
-  rankTolerance: 0.06,
-  prescriptionMonths: 12,
-  reorderMarginDays: 7,
-  idleMinutes: 10,
-  vertexMm: 12,
-};
-
 /** Identity of the rules that reasons were made under. */
-export const RULE_VERSION = '2026-11.1';
+export const RULE_VERSION = '2026-11.2';

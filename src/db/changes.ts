@@ -33,6 +33,14 @@ export async function listChangedSince(sql: Db, practiceId: string, visitId: str
       union all select practice_id, visit_id, visit_version, 'handOver', eye, recorded_by, recorded_at, lot, null, null, null from hand_over
       union all select practice_id, visit_id, visit_version, 'prescription', null, signed_by, issued_at, number::text, null, null, null from prescription
       union all select practice_id, visit_id, visit_version, 'order', null, placed_by, placed_at, number::text, null, null, null from lens_order
+      union all select practice_id, visit_id, visit_version, 'history', null, recorded_by, recorded_at, question, null, null, null from history_answer
+      union all select practice_id, visit_id, visit_version, 'finding', eye, recorded_by, recorded_at,
+        sign || ' ' || coalesce(number_value::text, word_value), null, null, null from eye_finding
+      union all select practice_id, visit_id, visit_version, 'stop', null, opened_by, opened_at, rule, null, null, null from safety_stop
+      union all select practice_id, visit_id, visit_version, 'pass', null, passed_by, passed_at, reason, null, null, null from rule_pass
+      union all select practice_id, visit_id, visit_version, 'decision', null, decided_by, decided_at, coalesce(reason, ''), null, null, null from kind_decision
+      union all select practice_id, visit_id, visit_version, 'referral', null, opened_by, opened_at, addressed_to, null, null, null from referral
+      union all select practice_id, visit_id, visit_version, 'picture', eye, recorded_by, recorded_at, title, null, null, null from picture
     ) c join person p on p.id = c.recorded_by
     where c.practice_id = ${practiceId} and c.visit_id = ${visitId} and c.visit_version > ${version}
     order by c.visit_version, c.eye desc`;

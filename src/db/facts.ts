@@ -9,6 +9,7 @@ export const FACT_TABLES = {
   fit_check: ['lens_on_eye_id', 'verdict'],
   rotation_reading: ['lens_on_eye_id', 'rotation_left_deg', 'how', 'provisional'],
   over_refraction: ['lens_on_eye_id', 'sphere_d', 'cylinder_d', 'axis_deg', 'vertex_mm', 'typed_text', 'acuity_log_mar', 'acuity_typed', 'provisional'],
+  eye_finding: ['sign', 'number_value', 'word_value'],
   lesson_attempt: ['lesson_id', 'move', 'worked', 'unaided', 'miss'],
   lesson_topic: ['lesson_id', 'topic'],
   hand_over: [

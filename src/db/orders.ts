@@ -116,7 +116,7 @@ export interface DispatchRow {
 export async function claimDispatch(sql: Db, now: string, retryAt: (attempts: number) => string): Promise<DispatchRow | null> {
   const [row] = await sql<DispatchRow[]>`
     select d.order_id, d.practice_id, d.attempts, o.number from order_dispatch d join lens_order o on o.id = d.order_id
-    where d.done_at is null and d.due_at <= ${now} order by d.due_at limit 1 for update of d skip locked`;
+    where d.done_at is null and d.due_at <= ${now} and not wearer_under_absolute_stop(o.practice_id, o.wearer_id) order by d.due_at limit 1 for update of d skip locked`;
   if (!row) return null;
   await sql`
     update order_dispatch set attempts = attempts + 1, due_at = ${retryAt(row.attempts)} where order_id = ${row.orderId}`;

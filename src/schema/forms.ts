@@ -66,7 +66,7 @@ export const visitForm = z.object({ visitId: uuid });
 export const closeVisitForm = z.object(inVisit);
 export const draftForm = z.object({
   visitId: uuid,
-  step: z.enum(['power', 'lens', 'onEye', 'final', 'teach', 'supply']),
+  step: z.enum(['history', 'eyeHealth', 'power', 'lens', 'onEye', 'final', 'teach', 'supply']),
   body: z.record(z.string().max(60), z.string().max(2000)),
   sequence: z.number().int().nonnegative(),
 });
@@ -93,7 +93,13 @@ export const lensSpec = z.object({
 export type LensSpecInput = z.infer<typeof lensSpec>;
 
 export const putOnForm = z
-  .object({ ...inVisit, right: lensSpec.nullable(), left: lensSpec.nullable() })
+  .object({
+    ...inVisit,
+    right: lensSpec.nullable(),
+    left: lensSpec.nullable(),
+    /** Why a lens the wearer stopped with is tried again. */
+    sameLensReason: optionalText(400),
+  })
   .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });
 
 export const broughtInForm = z.object({
@@ -142,6 +148,13 @@ export const correctForm = z.discriminatedUnion('kind', [
     value: z.object({ text: refractionText, vertexMm: limited('vertexMm') }).nullable(),
   }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('rotation'), value: z.object({ rotationLeft: limited('rotationLeft') }).nullable() }),
+  z.object({
+    ...inVisit,
+    reason,
+    factId: uuid,
+    kind: z.literal('finding'),
+    value: z.object({ value: z.union([z.number({ error: 'notANumber' }), z.string().max(30)]) }).nullable(),
+  }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('fit'), value: z.object({ verdict: z.enum(['loose', 'fits', 'tight']) }).nullable() }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lensOnEye'), value: z.null(), backInDrawer: z.boolean().default(false) }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lessonAttempt'), value: z.object({ worked: z.boolean() }).nullable() }),
@@ -158,9 +171,14 @@ export const swapForm = z.object({ ...inVisit, kind: z.enum(['refraction', 'lens
 export const undoForm = z.object({
   ...inVisit,
   facts: z
-    .array(z.object({ kind: z.enum(['refraction', 'lensOnEye', 'fit', 'rotation', 'overRefraction', 'lessonAttempt', 'lessonTopic', 'handOver']), id: uuid }))
+    .array(
+      z.object({
+        kind: z.enum(['refraction', 'finding', 'lensOnEye', 'fit', 'rotation', 'overRefraction', 'lessonAttempt', 'lessonTopic', 'handOver']),
+        id: uuid,
+      }),
+    )
     .min(1)
-    .max(12),
+    .max(80),
 });
 
 const prescribedEye = z.object({ lens: lensSpec, triedLensOnEyeId: uuid.nullable() });

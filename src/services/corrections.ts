@@ -1,11 +1,12 @@
 import 'server-only';
-import { chains, EYES, secondsBetween, type Eye, type Fact, type OnEyeFact } from '../core';
+import { chains, EYES, findingProblem, secondsBetween, type Eye, type Fact, type OnEyeFact, type RecordedFinding } from '../core';
 import { findFact, findFactValues, insertCorrection, listFacts, type FactTable, type FactValues } from '../db/facts';
 import { returnTrial } from '../db/lenses';
 import { err, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
 import { correctForm, swapForm, undoForm } from '../schema/forms';
 import { TABLE_OF, takeVisit, type Taken } from './change';
 import { defineService, type Context } from './define';
+import { settleStops } from './health';
 
 /** Seconds within which a press of Undo counts; the screen offers ten, the way here takes some. */
 const UNDO_SECONDS = 20;
@@ -47,10 +48,14 @@ export const correct = defineService({
   input: correctForm,
   about: (form) => ({ subjectKind: form.kind, subjectId: form.factId }),
   run: async (context, form) => {
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, 'record');
     if (!taken.ok) return taken;
     const fact = await factOfVisit<OnEyeFact>(context, TABLE_OF[form.kind], form.visitId, form.factId);
     if (!fact.ok) return fact;
+    if (form.kind === 'finding' && form.value !== null) {
+      const problem = findingProblem((fact.value as unknown as RecordedFinding).sign, form.value.value);
+      if (problem) return err({ kind: 'invalid', fields: [{ path: ['value', 'value'], code: problem.code, data: problem.data }] });
+    }
     const change = (): FactValues => {
       if (form.value === null) return {};
       switch (form.kind) {
@@ -59,6 +64,8 @@ export const correct = defineService({
           return { ...columnsOf(form.value.text.power), typedText: form.value.text.typed, vertexMm: form.value.vertexMm };
         case 'rotation':
           return { rotationLeftDeg: form.value.rotationLeft, how: 'typed' };
+        case 'finding':
+          return typeof form.value.value === 'number' ? { numberValue: form.value.value, wordValue: null } : { numberValue: null, wordValue: form.value.value };
         case 'fit':
           return { verdict: form.value.verdict };
         case 'lessonAttempt':
@@ -70,6 +77,7 @@ export const correct = defineService({
     const done = await append(context, taken.value, form.kind, fact.value, { values: change(), reason: form.reason, voided: form.value === null });
     if (!done.ok) return done;
     if (form.kind === 'lensOnEye' && form.backInDrawer) await backToDrawer(context, fact.value);
+    if (form.kind === 'finding') await settleStops(context, taken.value.visit, taken.value);
     return ok(taken.value.done());
   },
 });
@@ -81,7 +89,7 @@ export const swapEyes = defineService({
   input: swapForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, 'record');
     if (!taken.ok) return taken;
     const all = chains(await listFacts<Fact & { readonly lensId?: string | null }>(context.tx, TABLE_OF[form.kind], context.caller.practiceId, [form.visitId]));
     const newest = (eye: Eye) =>
@@ -111,7 +119,7 @@ export const undo = defineService({
   input: undoForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, 'record');
     if (!taken.ok) return taken;
     for (const { kind, id } of form.facts) {
       const fact = await factOfVisit<OnEyeFact>(context, TABLE_OF[kind], form.visitId, id);
@@ -127,6 +135,7 @@ export const undo = defineService({
       if (!done.ok) return done;
       if (kind === 'lensOnEye' && before === null) await backToDrawer(context, fact.value);
     }
+    if (form.facts.some((f) => f.kind === 'finding')) await settleStops(context, taken.value.visit, taken.value);
     return ok(taken.value.done());
   },
 });

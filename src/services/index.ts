@@ -5,6 +5,10 @@ import { handOver } from './handOver';
 import { confirmLens, putBack, putOnTrials, recordBroughtIn, takeOff } from './lensesOn';
 import { recordOnEye, recordRefraction } from './measure';
 import { sign } from './prescribe';
+import { decideKind } from './advice';
+import { acknowledgeAlert, endStop, openReferral, passStop, recordFindings, recordHistory, recordReferralStep } from './health';
+import { readPicture, recordPicture } from './pictures';
+import { changeSetting, readSettings } from './settings';
 import { addStaff, endStaff, readStaff, resetPassword } from './staff';
 import { hastenOrder, placeOrder } from './supply';
 import { recordAttempt, recordTopic, signOffLesson, startLesson } from './teach';
@@ -22,6 +26,16 @@ export const SERVICES = {
   closeVisit,
   readVisit,
   saveDraft,
+  recordHistory,
+  recordFindings,
+  acknowledgeAlert,
+  passStop,
+  endStop,
+  openReferral,
+  recordReferralStep,
+  recordPicture,
+  readPicture,
+  decideKind,
   recordRefraction,
   putOnTrials,
   recordBroughtIn,
@@ -40,6 +54,8 @@ export const SERVICES = {
   handOver,
   placeOrder,
   hastenOrder,
+  readSettings,
+  changeSetting,
   readStaff,
   addStaff,
   endStaff,

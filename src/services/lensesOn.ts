@@ -1,12 +1,15 @@
 import 'server-only';
-import { chains, EYES, isMade, type Eye, type OnEyeFact } from '../core';
+import { chains, droppedLenses, EYES, isDropped, isMade, type Eye, type OnEyeFact } from '../core';
 import { findFact, insertConfirmation, insertRemoval, listFacts, listOnEyeExtras, withdrawRemoval } from '../db/facts';
-import { ensureLens, findFamily, insertFamily, takeTrial, type FamilyWithBlocks } from '../db/lenses';
-import { deleteDraft } from '../db/visits';
+import { insertPass } from '../db/health';
+import { ensureLens, findFamily, insertFamily, listLenses, takeTrial, type FamilyWithBlocks } from '../db/lenses';
+import { deleteDraft, listVisits, type VisitRow } from '../db/visits';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
 import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, type LensSpecInput } from '../schema/forms';
 import { takeVisit } from './change';
 import { defineService, type Context } from './define';
+import { readHealth } from './healthRecord';
+import type { HandOverFact } from './visitRecord';
 
 /** The family and row of a lens that is really made; its row in `lens` appears when it is first met. */
 export async function makeableLens(
@@ -46,6 +49,23 @@ async function takeOffOthers(context: Context, visitId: string, eye: Eye): Promi
   return earlier;
 }
 
+/** Names of lenses this wearer stopped with for a reason that lies in the lens. */
+async function droppedBefore(context: Context, visit: VisitRow): Promise<readonly string[]> {
+  const { state } = await readHealth(context, visit);
+  const visits = await listVisits(context.tx, context.caller.practiceId, visit.wearerId);
+  const ids = visits.filter((v) => v.id !== visit.id).map((v) => v.id);
+  const given = chains(await listFacts<HandOverFact>(context.tx, 'hand_over', context.caller.practiceId, ids));
+  const lenses = await listLenses(
+    context.tx,
+    context.caller.practiceId,
+    given.flatMap((c) => (c.current ? [c.current.lensId] : [])),
+  );
+  return droppedLenses(
+    state.answers,
+    lenses.map((l) => l.familyName),
+  );
+}
+
 export const putOnTrials = defineService({
   name: 'putOnTrials',
   right: 'clinicalWrite',
@@ -55,11 +75,28 @@ export const putOnTrials = defineService({
     const { tx, caller, now, today } = context;
     const taken = await takeVisit(context, form.visitId, form.version);
     if (!taken.ok) return taken;
+    const dropped = await droppedBefore(context, taken.value.visit);
     for (const eye of EYES) {
       const spec = form[eye];
       if (!spec) continue;
       const made = await makeableLens(context, [eye], spec);
       if (!made.ok) return made;
+      if (isDropped(made.value.family.name, dropped)) {
+        if (form.sameLensReason === null) return invalid('sameLensReason', 'sameLensAgain', { family: made.value.family.name });
+        await insertPass(
+          tx,
+          {
+            id: context.newId(),
+            practiceId: caller.practiceId,
+            wearerId: taken.value.visit.wearerId,
+            visitId: form.visitId,
+            visitVersion: taken.value.version,
+            at: now,
+            by: caller.personId,
+          },
+          { rule: 'sameLensAgain', evidenceKey: `sameLensAgain|${made.value.family.code}|${eye}`, reason: form.sameLensReason },
+        );
+      }
       const fromDrawer = await takeTrial(tx, caller.practiceId, made.value.lensId, today);
       if (!fromDrawer) return invalid([eye], 'noTrialInDrawer', { family: made.value.family.name });
       const earlier = await takeOffOthers(context, form.visitId, eye);
@@ -88,7 +125,7 @@ export const recordBroughtIn = defineService({
   run: async (context, form) => {
     const { tx, caller, now } = context;
     if (form.how !== null && form.power === null) return invalid('power', 'powerNeededToConfirm');
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, 'record');
     if (!taken.ok) return taken;
     let lensId: string | null = null;
     if (form.power) {
@@ -153,7 +190,7 @@ export const confirmLens = defineService({
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
     const { tx, caller, now } = context;
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, 'measure');
     if (!taken.ok) return taken;
     const row = await findFact<OnEyeFact>(tx, 'lens_on_eye', caller.practiceId, form.lensOnEyeId);
     if (!row || row.visitId !== form.visitId) return notFound('lensOnEye');
@@ -170,7 +207,7 @@ export const takeOff = defineService({
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
     const { tx, caller, now } = context;
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, 'record');
     if (!taken.ok) return taken;
     for (const id of form.lensOnEyeIds) {
       const row = await findFact<OnEyeFact>(tx, 'lens_on_eye', caller.practiceId, id);
@@ -189,7 +226,7 @@ export const putBack = defineService({
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
     const { tx, caller, now } = context;
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, 'record');
     if (!taken.ok) return taken;
     const all = chains(await listFacts<OnEyeFact>(tx, 'lens_on_eye', caller.practiceId, [form.visitId]));
     const chain = all.find((c) => c.rootId === form.lensOnEyeId);

@@ -14,7 +14,7 @@ export const recordRefraction = defineService({
   input: refractionForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, 'measure');
     if (!taken.ok) return taken;
     for (const eye of EYES) {
       const typed = form[eye];
@@ -55,7 +55,7 @@ export const recordOnEye = defineService({
   input: onEyeForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, 'measure');
     if (!taken.ok) return taken;
     for (const eye of EYES) {
       const reading = form[eye];

@@ -1,5 +1,5 @@
 import 'server-only';
-import { addYears, dayIn, EYES, eyeState, formatRefraction, RULE_VERSION, type Eye, type EyeState, type Refraction } from '../core';
+import { addYears, dayIn, EYES, formatRefraction, RULE_VERSION, type Eye, type EyeState } from '../core';
 import { findStaff } from '../db/people';
 import { listLenses } from '../db/lenses';
 import { insertPrescription, listPrescriptions, type PrescriptionEyeRow } from '../db/prescriptions';
@@ -12,24 +12,11 @@ import { checkPassword } from '../server/password';
 import { noteTry, throttledFor } from './access';
 import { takeVisit } from './change';
 import { defineService, type Context } from './define';
+import { eyesOf } from './eyesOf';
 import { makeableLens } from './lensesOn';
-import { readVisitFacts } from './visitRecord';
 
 /** A prescription may not run longer than this many years. Our own choice. */
 const LONGEST_YEARS = 3;
-
-/** Both eyes of a visit as they stand. */
-async function eyesOf(context: Context, visitId: string): Promise<Record<Eye, EyeState>> {
-  const facts = await readVisitFacts(context, visitId);
-  const ids = facts.onEye.flatMap((c) => (c.current?.lensId ? [c.current.lensId] : []));
-  const lenses = new Map((await listLenses(context.tx, context.caller.practiceId, ids)).map((l) => [l.id, l]));
-  const power = (id: string): Refraction | undefined => {
-    const lens = lenses.get(id);
-    return lens && { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg };
-  };
-  const noise = context.settings.readerNoiseDegrees;
-  return { right: eyeState(facts, 'right', power, noise), left: eyeState(facts, 'left', power, noise) };
-}
 
 /** The prescriber's own step-up: the password again, throttled like a sign-in. */
 async function stepUp(context: Context, password: string): Promise<Result<{ registerNumber: string }>> {

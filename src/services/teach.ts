@@ -105,7 +105,7 @@ export const recordAttempt = defineService({
   input: attemptForm,
   about: (form) => ({ subjectKind: 'lesson', subjectId: form.lessonId }),
   run: async (context, form) => {
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, form.move === 'off' ? 'record' : 'lens');
     if (!taken.ok) return taken;
     const found = await lessonOf(context, taken.value.visit.wearerId, form.lessonId);
     if (!found.ok) return found;
@@ -132,7 +132,7 @@ export const recordTopic = defineService({
   input: topicForm,
   about: (form) => ({ subjectKind: 'lesson', subjectId: form.lessonId }),
   run: async (context, form) => {
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, 'record');
     if (!taken.ok) return taken;
     const found = await lessonOf(context, taken.value.visit.wearerId, form.lessonId);
     if (!found.ok) return found;

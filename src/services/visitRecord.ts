@@ -24,6 +24,7 @@ import { listDrafts, listVisits, type DraftRow, type VisitRow } from '../db/visi
 import { findWearer, type WearerRow } from '../db/wearers';
 import { must } from '../lib/assert';
 import type { Context } from './define';
+import { readHealthFile, type HealthFile } from './healthRecord';
 
 export interface AttemptFact extends Fact {
   readonly lessonId: string;
@@ -80,6 +81,7 @@ export interface VisitRecord extends WearerFile {
   readonly families: readonly FamilyWithBlocks[];
   readonly stock: readonly TrialStockRow[];
   readonly drafts: readonly DraftRow[];
+  readonly health: HealthFile;
   readonly house: House;
 }
 
@@ -195,6 +197,18 @@ export async function readVisitRecord(context: Context, visit: VisitRow): Promis
     families: await listFamilies(tx, caller.practiceId),
     stock: await listTrialStock(tx, caller.practiceId),
     drafts: await listDrafts(tx, caller.practiceId, visit.id),
+    health: await readHealthFile(context, visit),
     house: await houseOf(context),
   };
+}
+
+/** Were lenses ever handed over to this wearer here? */
+export async function handedOverBefore(context: Context, wearerId: string): Promise<boolean> {
+  const visits = await listVisits(context.tx, context.caller.practiceId, wearerId);
+  const given = await readChains<HandOverFact>(
+    context,
+    'hand_over',
+    visits.map((v) => v.id),
+  );
+  return given.some((c) => c.current !== null);
 }

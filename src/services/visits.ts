@@ -54,7 +54,7 @@ export const closeVisit = defineService({
   input: closeVisitForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await takeVisit(context, form.visitId, form.version);
+    const taken = await takeVisit(context, form.visitId, form.version, 'record');
     if (!taken.ok) return taken;
     await setVisitClosed(context.tx, context.caller.practiceId, form.visitId, context.now);
     return ok(taken.value.done());

@@ -71,6 +71,18 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   closeVisit: () => ({ visitId: ids.visitId, version: 1 }),
   readVisit: () => ({ visitId: ids.visitId }),
   saveDraft: () => ({ visitId: ids.visitId, step: 'power', body: { right: '-1' }, sequence: 1 }),
+  recordHistory: () => ({ visitId: ids.visitId, version: 1, answers: [{ question: 'daysPerWeek', value: 5, note: null }] }),
+  recordFindings: () => ({ visitId: ids.visitId, version: 1, right: [{ sign: 'lidMargin', value: 1 }], left: [] }),
+  acknowledgeAlert: () => ({ visitId: ids.visitId, version: 1, answerId: randomUUID() }),
+  passStop: () => ({ visitId: ids.visitId, version: 1, rule: 'dust', reason: 'because' }),
+  endStop: () => ({ visitId: ids.visitId, version: 1, stopId: randomUUID(), how: 'healed', reason: 'because' }),
+  openReferral: () => ({ visitId: ids.visitId, version: 1, stopId: randomUUID() }),
+  recordReferralStep: () => ({ visitId: ids.visitId, version: 1, referralId: randomUUID(), step: 'phoned' }),
+  recordPicture: () => ({ visitId: ids.visitId, version: 1, eye: 'right', title: '', declaredType: 'image/png', bytes: new Uint8Array(4) }),
+  readPicture: () => ({ pictureId: randomUUID() }),
+  decideKind: () => ({ visitId: ids.visitId, version: 1, modality: 'daily', wear: 'day', reason: null }),
+  readSettings: () => ({}),
+  changeSetting: () => ({ key: 'idleMinutes', value: 11, lastChangeId: null }),
   recordRefraction: () => ({ visitId: ids.visitId, version: 1, right: '-1.00', left: null, vertexMm: 12 }),
   putOnTrials: () => ({ visitId: ids.visitId, version: 1, right: lens, left: null }),
   recordBroughtIn: () => ({ visitId: ids.visitId, version: 1, eye: 'left', description: 'a lens', power: '-1.00', how: 'boxSeen' }),
@@ -119,11 +131,11 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
 };
 const names = Object.keys(SERVICES) as ServiceName[];
 /** Use cases that name no record: another practice may do them, for itself. */
-const FOR_ITSELF: readonly ServiceName[] = ['readToday', 'searchWearers', 'createWearer', 'readStaff', 'addStaff', 'setLights', 'stillHere', 'setClock'];
+const FOR_ITSELF: readonly ServiceName[] = ['readToday', 'searchWearers', 'createWearer', 'readStaff', 'addStaff', 'readSettings', 'changeSetting', 'setLights', 'stillHere', 'setClock'];
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(34);
+    expect(names).toHaveLength(46);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -155,6 +167,13 @@ describe('another practice', () => {
       'lens_order',
       'wearer_identity',
       'draft',
+      'history_answer',
+      'eye_finding',
+      'safety_stop',
+      'rule_pass',
+      'kind_decision',
+      'picture',
+      'practice_setting',
       'visit',
       'membership',
     ];

@@ -3,11 +3,11 @@ export type Role = 'prescriber' | 'technician' | 'coordinator' | 'admin';
 export const ROLES: readonly Role[] = ['prescriber', 'technician', 'coordinator', 'admin'];
 
 /** Groups of deeds that services ask for. */
-export type Right = 'read' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'staff';
+export type Right = 'read' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'staff' | 'settings';
 
 /**
  * The roles matrix. Any staff reads (and is audited); prescriber: all clinical writes and signing; technician:
- * measurements, trials, lessons; coordinator: wearers and orders; admin: staff, with no clinical right by itself.
+ * measurements, trials, lessons; coordinator: wearers and orders; admin: staff and settings, with no clinical right by itself.
  */
 const MATRIX: Readonly<Record<Right, readonly Role[]>> = {
   read: ROLES,
@@ -16,6 +16,7 @@ const MATRIX: Readonly<Record<Right, readonly Role[]>> = {
   wearers: ['prescriber', 'technician', 'coordinator'],
   orders: ['prescriber', 'coordinator'],
   staff: ['admin'],
+  settings: ['admin'],
 };
 
 /** May somebody with these roles do this? @example may(['admin'], 'sign') → false */

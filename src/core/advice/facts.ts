@@ -1,0 +1,53 @@
+import type { Eye } from '../units';
+import type { PracticeSettings } from '../practiceSettings';
+import type { Answers } from './answers';
+import { medicineGroup, type MedicineGroup } from './medicines';
+import type { Findings } from './signs';
+
+export type FactValue = number | string | readonly string[];
+
+/** Everything the rules look at, flat: what was answered, what is known of the person, what each eye shows. */
+export interface AdviceFacts {
+  readonly person: Readonly<Record<string, FactValue>>;
+  readonly eyes: Readonly<Record<Eye, Findings>>;
+  /** The same eye at the last visit. */
+  readonly baseline: Readonly<Record<Eye, Findings>>;
+  readonly settings: PracticeSettings;
+}
+
+/** Powers at the cornea that steer the kind of lens, where they are known. */
+export interface PowerSummary {
+  readonly strongestSphere: number;
+  readonly strongestCylinder: number;
+}
+
+/** Keys of `person` that come from elsewhere than a question. */
+export const DERIVED_KEYS = ['age', 'guardianNamed', 'medicineGroups', 'strongestSphere', 'strongestCylinder'] as const;
+
+/**
+ * Gathers what the rules look at.
+ * @param age whole years
+ * @param guardianNamed whether a guardian stands in the wearer's own entry
+ */
+export function adviceFacts(input: {
+  readonly answers: Answers;
+  readonly age: number;
+  readonly guardianNamed: boolean;
+  readonly eyes: Readonly<Record<Eye, Findings>>;
+  readonly baseline: Readonly<Record<Eye, Findings>>;
+  readonly power: PowerSummary | null;
+  readonly settings: PracticeSettings;
+}): AdviceFacts {
+  const person: Record<string, FactValue> = { age: input.age, guardianNamed: input.guardianNamed ? 'yes' : 'no' };
+  for (const [id, answer] of Object.entries(input.answers)) person[id] = answer.value;
+  const typed = input.answers.medicines?.value;
+  if (Array.isArray(typed)) {
+    const groups = (typed as readonly string[]).map(medicineGroup).filter((g): g is MedicineGroup => g !== null);
+    person.medicineGroups = [...new Set(groups)];
+  }
+  if (input.power) {
+    person.strongestSphere = input.power.strongestSphere;
+    person.strongestCylinder = input.power.strongestCylinder;
+  }
+  return { person, eyes: input.eyes, baseline: input.baseline, settings: input.settings };
+}

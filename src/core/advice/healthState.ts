@@ -1,0 +1,144 @@
+import { latest, type FactChain } from '../facts/chains';
+import type { Fact } from '../fit/eyeState';
+import type { PracticeSettings } from '../practiceSettings';
+import { EYES, type Eye } from '../units';
+import type { Answer, Answers, AnswerValue } from './answers';
+import { evidenceKey, firedRules, unpassed, type Fired } from './evaluate';
+import { adviceFacts, type AdviceFacts, type PowerSummary } from './facts';
+import type { QuestionId } from './questions';
+import { SYMPTOMS, type Findings, type SignId } from './signs';
+
+/** An answer as it was recorded; null: taken back. */
+export interface RecordedAnswer {
+  readonly id: string;
+  readonly visitId: string;
+  readonly question: QuestionId;
+  readonly value: AnswerValue | null;
+  readonly note: string | null;
+  readonly acknowledgedAt: string | null;
+}
+export interface RecordedFinding extends Fact {
+  readonly sign: string;
+  readonly numberValue: number | null;
+  readonly wordValue: string | null;
+}
+
+export interface HealthInput {
+  readonly visitId: string;
+  /** Visits of this wearer opened before this one. */
+  readonly earlierVisitIds: readonly string[];
+  /** Oldest first. */
+  readonly answers: readonly RecordedAnswer[];
+  /** Oldest first. */
+  readonly findings: readonly FactChain<RecordedFinding>[];
+  readonly stops: readonly { readonly id: string; readonly endedAt: string | null }[];
+  readonly passes: readonly { readonly evidenceKey: string }[];
+  readonly age: number;
+  readonly guardianNamed: boolean;
+  readonly power: PowerSummary | null;
+  readonly settings: PracticeSettings;
+}
+
+/** History and eye health of a visit as they stand, and what follows from them. */
+export interface HealthState {
+  /** Said in this visit. */
+  readonly said: Answers;
+  /** Said last before this visit. */
+  readonly before: Answers;
+  /** What holds: said today, else carried over; carried answers still stop. */
+  readonly answers: Answers;
+  readonly today: Readonly<Record<Eye, Findings>>;
+  readonly findings: Readonly<Record<Eye, Findings>>;
+  readonly baseline: Readonly<Record<Eye, Findings>>;
+  readonly facts: AdviceFacts;
+  readonly fired: readonly Fired[];
+  /** Stops that wait for a prescriber's reason. */
+  readonly waiting: readonly Fired[];
+  /** Absolute stops of the wearer that nobody has ended. */
+  readonly absolute: readonly string[];
+  /** A danger sign heard in this visit and not acknowledged: the answer's identity. */
+  readonly alert: string | null;
+}
+
+/** Asked afresh at every visit: what was so last time says nothing of today. */
+const OF_THE_DAY: readonly string[] = ['danger', ...SYMPTOMS.map((s) => s.id)];
+
+function answersOf(rows: readonly RecordedAnswer[]): Answers {
+  const out: Partial<Record<QuestionId, Answer>> = {};
+  for (const row of rows) {
+    if (row.value === null) delete out[row.question];
+    else out[row.question] = { value: row.value, note: row.note };
+  }
+  return out;
+}
+
+function findingsOf(chains: readonly FactChain<RecordedFinding>[], eye: Eye): Findings {
+  const out: Partial<Record<SignId, number | string>> = {};
+  for (const chain of chains) {
+    const row = chain.current;
+    if (row?.eye !== eye) continue;
+    const value = row.numberValue ?? row.wordValue;
+    if (value !== null) out[row.sign as SignId] = value;
+  }
+  return out;
+}
+
+const lasting = <T extends Findings | Answers>(all: T): T => Object.fromEntries(Object.entries(all).filter(([key]) => !OF_THE_DAY.includes(key))) as T;
+
+/** Puts the recorded rows together. Later rows hold; what is of the day is not carried over. */
+export function healthState(input: HealthInput): HealthState {
+  const earlier = new Set(input.earlierVisitIds);
+  const said = answersOf(input.answers.filter((a) => a.visitId === input.visitId));
+  const before = answersOf(input.answers.filter((a) => earlier.has(a.visitId)));
+  const answers: Answers = { ...lasting(before), ...said };
+  const pick = (of: 'today' | 'before', eye: Eye): Findings =>
+    findingsOf(
+      input.findings.filter((c) => (of === 'today' ? c.rows[0]?.visitId === input.visitId : earlier.has(c.rows[0]?.visitId ?? ''))),
+      eye,
+    );
+  const both = (make: (eye: Eye) => Findings): Record<Eye, Findings> => ({ right: make('right'), left: make('left') });
+  const today = both((eye) => pick('today', eye));
+  const baseline = both((eye) => pick('before', eye));
+  const findings = both((eye) => ({ ...lasting(baseline[eye]), ...today[eye] }));
+  const { age, guardianNamed, power, settings } = input;
+  const facts = adviceFacts({ answers, age, guardianNamed, eyes: findings, baseline, power, settings });
+  const fired = firedRules(facts);
+  const danger = input.answers.filter((a) => a.visitId === input.visitId && a.question === 'danger').at(-1);
+  const heard = Array.isArray(danger?.value) && !(danger.value as readonly string[]).includes('none');
+  return {
+    said,
+    before,
+    answers,
+    today,
+    findings,
+    baseline,
+    facts,
+    fired,
+    waiting: unpassed(
+      fired,
+      input.passes.map((p) => p.evidenceKey),
+    ),
+    absolute: input.stops.filter((s) => s.endedAt === null).map((s) => s.id),
+    alert: heard && danger?.acknowledgedAt === null ? danger.id : null,
+  };
+}
+
+/** The strongest power of either eye, for rules that look at powers. */
+export function powerSummary(needs: Readonly<Record<Eye, { readonly sphere: number; readonly cylinder: number } | null>>): PowerSummary | null {
+  const known = EYES.flatMap((eye) => (needs[eye] ? [needs[eye]] : []));
+  if (known.length === 0) return null;
+  return { strongestSphere: Math.max(...known.map((n) => Math.abs(n.sphere))), strongestCylinder: Math.max(...known.map((n) => Math.abs(n.cylinder))) };
+}
+
+/** Today's chain of a sign on an eye, for showing and correcting it. */
+export const findingChain = (
+  chains: readonly FactChain<RecordedFinding>[],
+  visitId: string,
+  eye: Eye,
+  sign: string,
+): (FactChain<RecordedFinding> & { readonly current: RecordedFinding }) | null =>
+  latest(chains, (row) => row.visitId === visitId && row.eye === eye && row.sign === sign);
+
+/** The reason given for a stop that holds, if one was. */
+export const passOf = <P extends { readonly evidenceKey: string }>(fired: Fired, passes: readonly P[]): P | null =>
+  passes.findLast((p) => p.evidenceKey === evidenceKey(fired)) ?? null;

@@ -1,0 +1,147 @@
+import type { Geometry, Modality } from '../lens/family';
+import type { Refraction } from '../optics/refraction';
+import { EYES, type Eye } from '../units';
+import { bearsOut, type Evidence } from './conditions';
+import type { AdviceFacts } from './facts';
+import { holds } from './evaluate';
+import { KIND_RULES, NIGHT_BARS, NIGHT_NEEDS, NIGHT_REASON, type KindRule, type MaterialClass, type Target, type Wear } from './kindRules';
+import { DKT_LIMITS } from './oxygen';
+
+export interface Kind {
+  readonly modality: Modality;
+  readonly wear: Wear;
+  readonly geometry: Geometry;
+  readonly material: MaterialClass;
+}
+
+/** A rule that speaks for or against a kind, and what it rests on. */
+export interface Reason {
+  readonly rule: string;
+  readonly version: number;
+  readonly target: Target;
+  readonly points: number;
+  readonly evidence: readonly Evidence[];
+}
+export interface KindChoice {
+  readonly kind: Kind;
+  readonly score: number;
+  readonly reasons: readonly Reason[];
+}
+/** A kind that is not on offer, why, and what that rests on. */
+export interface NotOffered {
+  readonly modality: Modality | null;
+  readonly wear: Wear;
+  readonly why: string;
+  readonly evidence: readonly Evidence[];
+}
+
+/** What of a lens family decides whether a kind can be had at all. */
+export interface OnOffer {
+  readonly modality: Modality;
+  readonly geometry: Geometry;
+  readonly material: MaterialClass;
+  readonly overnightApproved: boolean;
+  /** Dk/t at the thickest zone worn; null when the maker does not say. */
+  readonly dktThickest: number | null;
+}
+
+export interface Recommendation {
+  readonly recommended: KindChoice | null;
+  readonly second: KindChoice | null;
+  readonly others: readonly KindChoice[];
+  readonly notOffered: readonly NotOffered[];
+  readonly geometry: { readonly geometry: Geometry; readonly why: readonly string[] };
+}
+
+/** Ties go to the kind that needs least care, then to what is prescribed for real months; by day before overnight. */
+const ORDER: readonly Modality[] = ['daily', 'monthly', 'twoWeekly'];
+
+/**
+ * Sphere, toric or multifocal, from the powers at the cornea and age. Half a dioptre of cylinder or less is left to
+ * a sphere, 0.75 and more asks a toric, between them the predicted blur decides later. Common practice.
+ * @example geometryAsked({right: {sphere: -3, cylinder: -1.25, axis: 20}, left: null}, 30, 45).geometry → 'toric'
+ */
+export function geometryAsked(
+  needs: Readonly<Record<Eye, Refraction | null>>,
+  age: number,
+  presbyopiaAge: number,
+): { readonly geometry: Geometry; readonly why: readonly string[] } {
+  const cylinders = EYES.flatMap((eye) => (needs[eye] ? [Math.abs(needs[eye].cylinder)] : []));
+  const toric = cylinders.some((c) => c >= 0.75);
+  const near = age >= presbyopiaAge;
+  const why = [cylinders.length === 0 ? 'powerUnknown' : toric ? 'cylinder' : 'littleCylinder', ...(near ? ['nearAge'] : [])];
+  const geometry = near ? (toric ? 'toricMultifocal' : 'multifocal') : toric ? 'toric' : 'sphere';
+  return { geometry, why };
+}
+
+const weights = (facts: AdviceFacts, rules: readonly KindRule[]): Reason[] =>
+  rules.flatMap((r): Reason[] => {
+    const found = holds(r.when, facts);
+    if (!found) return [];
+    return (Object.entries(r.weigh) as [Target, number][]).map(([target, points]) => ({
+      rule: r.id,
+      version: r.version,
+      target,
+      points,
+      evidence: found.evidence,
+    }));
+  });
+
+/** Why sleeping in lenses is not offered; null when it may be. */
+function nightBar(facts: AdviceFacts): { readonly why: string; readonly evidence: readonly Evidence[] } | null {
+  if (!bearsOut(NIGHT_REASON, facts, 'right')) return { why: 'noNightReason', evidence: [] };
+  for (const bar of NIGHT_BARS) {
+    const found = holds(bar.when, facts);
+    if (found) return { why: bar.id, evidence: found.evidence };
+  }
+  const graded = EYES.some((eye) => NIGHT_NEEDS.every((s) => facts.eyes[eye][s] !== undefined));
+  return graded ? null : { why: 'corneaNotGraded', evidence: [] };
+}
+
+/**
+ * One recommendation with its reasons, and a second choice of another kind; what is not offered, and why.
+ * Order: sum of points, then daily, monthly, two-weekly, then by day before overnight.
+ */
+export function recommend(
+  facts: AdviceFacts,
+  needs: Readonly<Record<Eye, Refraction | null>>,
+  library: readonly OnOffer[],
+  rules: readonly KindRule[] = KIND_RULES,
+): Recommendation {
+  const age = Number(facts.person.age ?? 0);
+  const geometry = geometryAsked(needs, age, facts.settings.presbyopiaAge);
+  const all = weights(facts, rules);
+  const points = (target: Target): number => all.filter((r) => r.target === target).reduce((sum, r) => sum + r.points, 0);
+  const oxygen = DKT_LIMITS[facts.settings.oxygenSchool];
+  const bar = nightBar(facts);
+  const notOffered: NotOffered[] = [];
+  const choices: KindChoice[] = [];
+  for (const wear of ['day', 'overnight'] as const) {
+    if (wear === 'overnight' && bar) {
+      notOffered.push({ modality: null, wear, ...bar });
+      continue;
+    }
+    for (const modality of ORDER) {
+      if (wear === 'overnight' && modality === 'daily') continue;
+      const made = library.filter((f) => f.modality === modality && f.geometry === geometry.geometry);
+      const fit = wear === 'day' ? made : made.filter((f) => f.overnightApproved && f.dktThickest !== null && f.dktThickest >= oxygen.overnight);
+      if (fit.length === 0) {
+        const why = made.length === 0 ? 'notMade' : made.some((f) => f.overnightApproved) ? 'tooLittleOxygen' : 'notApproved';
+        notOffered.push({ modality, wear, why, evidence: [] });
+        continue;
+      }
+      const wanted: MaterialClass = points('hydrogel') > points('siliconeHydrogel') ? 'hydrogel' : 'siliconeHydrogel';
+      const material = fit.some((f) => f.material === wanted) ? wanted : (fit[0]?.material ?? wanted);
+      const targets: readonly Target[] = [modality, material, ...(wear === 'overnight' ? (['overnight'] as const) : [])];
+      const reasons = all.filter((r) => targets.includes(r.target)).sort((a, b) => Math.abs(b.points) - Math.abs(a.points));
+      const score = points(modality) + (wear === 'overnight' ? points('overnight') : 0);
+      choices.push({ kind: { modality, wear, geometry: geometry.geometry, material }, score, reasons });
+    }
+  }
+  // Stable: choices stand in the order of ties already.
+  const ranked = [...choices].sort((a, b) => b.score - a.score);
+  const [recommended = null, ...rest] = ranked;
+  // A second choice differs in how long a lens is kept, or is the same by day: never a second way to sleep in them.
+  const second = rest.find((c) => c.kind.wear === 'day') ?? null;
+  return { recommended, second, others: rest.filter((c) => c !== second), notOffered, geometry };
+}

@@ -1,0 +1,59 @@
+import 'server-only';
+import { powerSummary, recommend, RULE_VERSION, type Eye, type Kind, type OnOffer, type Refraction } from '../core';
+import { insertDecision } from '../db/health';
+import { listFamilies, type FamilyWithBlocks } from '../db/lenses';
+import { invalid, ok, ruleBroken } from '../lib/outcome';
+import { decideForm } from '../schema/healthForms';
+import { takeVisit } from './change';
+import { defineService } from './define';
+import { readHealth } from './healthRecord';
+import { eyesOf } from './eyesOf';
+
+/** What of the lens library the advice looks at. */
+export const onOffer = (families: readonly FamilyWithBlocks[]): OnOffer[] =>
+  families
+    .filter((f) => f.listed)
+    .map((f) => ({
+      modality: f.modality,
+      geometry: f.geometry,
+      material: f.material === 'hydrogel' ? 'hydrogel' : 'siliconeHydrogel',
+      overnightApproved: f.overnightApproved,
+      dktThickest: f.dktThickest,
+    }));
+
+/** The fitter decides the kind of lens: as recommended, or another with a reason that is kept. */
+export const decideKind = defineService({
+  name: 'decideKind',
+  right: 'clinicalWrite',
+  input: decideForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const { tx, caller, now, settings } = context;
+    const taken = await takeVisit(context, form.visitId, form.version, 'measure');
+    if (!taken.ok) return taken;
+    const { visit } = taken.value;
+    const eyes = await eyesOf(context, visit.id);
+    const needs: Record<Eye, Refraction | null> = { right: eyes.right.verdict.order, left: eyes.left.verdict.order };
+    const { state } = await readHealth(context, visit, needs);
+    const recommendation = recommend(state.facts, needs, onOffer(await listFamilies(tx, caller.practiceId)));
+    const same = (kind: Kind): boolean => kind.modality === form.modality && kind.wear === form.wear;
+    const offered = [recommendation.recommended, recommendation.second, ...recommendation.others].find((c) => c && same(c.kind));
+    if (!offered) return ruleBroken('kindNotOffered');
+    const asRecommended = offered === recommendation.recommended;
+    if (!asRecommended && (form.reason ?? '').length < 3) return invalid('reason', 'kindReasonRequired');
+    await insertDecision(
+      tx,
+      { id: context.newId(), practiceId: caller.practiceId, visitId: visit.id, visitVersion: taken.value.version, at: now, by: caller.personId },
+      {
+        recommendation,
+        chosen: offered.kind,
+        asRecommended,
+        reason: asRecommended ? null : form.reason,
+        inputs: { ...state.facts, settings: undefined, power: powerSummary(needs) },
+        settings,
+        ruleVersion: RULE_VERSION,
+      },
+    );
+    return ok(taken.value.done());
+  },
+});

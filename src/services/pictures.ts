@@ -1,0 +1,51 @@
+import 'server-only';
+import { createHash } from 'node:crypto';
+import { findPicture, insertPicture } from '../db/pictures';
+import { remakePicture } from '../formats/picture';
+import { invalid, notFound, ok } from '../lib/outcome';
+import { pictureForm, readPictureForm } from '../schema/healthForms';
+import { takeVisit } from './change';
+import { defineService } from './define';
+
+/** Takes a picture of an eye: made anew from its pixels, so that nothing else comes in with it. */
+export const recordPicture = defineService({
+  name: 'recordPicture',
+  right: 'clinicalWrite',
+  input: pictureForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const taken = await takeVisit(context, form.visitId, form.version, 'record');
+    if (!taken.ok) return taken;
+    const made = await remakePicture(form.bytes, form.declaredType);
+    if (!made.ok) return invalid('picture', made.error.code, made.error.data);
+    const { bytes, width, height, placeRemoved } = made.value;
+    const id = context.newId();
+    await insertPicture(context.tx, {
+      id,
+      practiceId: context.caller.practiceId,
+      visitId: form.visitId,
+      visitVersion: taken.value.version,
+      eye: form.eye,
+      title: form.title,
+      bytes,
+      width,
+      height,
+      sha256: createHash('sha256').update(bytes).digest('hex'),
+      placeRemoved,
+      at: context.now,
+      by: context.caller.personId,
+    });
+    return ok({ ...taken.value.done(), pictureId: id, placeRemoved });
+  },
+});
+
+export const readPicture = defineService({
+  name: 'readPicture',
+  right: 'read',
+  input: readPictureForm,
+  about: (form) => ({ subjectKind: 'picture', subjectId: form.pictureId }),
+  run: async (context, form) => {
+    const picture = await findPicture(context.tx, context.caller.practiceId, form.pictureId);
+    return picture ? ok(picture) : notFound('picture');
+  },
+});
