@@ -12,11 +12,11 @@ export default defineConfig({
   test: {
     projects: [
       // Drawings are made by the renderer that the server condition leaves out.
-      { resolve: { alias: common.resolve.alias }, test: { name: 'drawn', include: ['tests/drawn/**/*.test.tsx'], environment: 'node' } },
-      { ...common, test: { name: 'unit', include: ['src/**/*.test.ts', 'src/**/*.test.tsx', 'tests/unit/**/*.test.ts'], environment: 'node' } },
+      { resolve: { alias: common.resolve.alias }, test: { name: 'drawn', include: ['tests/drawn/**/*.test.tsx'], environment: 'node', testTimeout: 60_000 } },
+      { ...common, test: { name: 'unit', include: ['src/**/*.test.ts', 'src/**/*.test.tsx', 'tests/unit/**/*.test.ts'], environment: 'node', testTimeout: 60_000 } },
       {
         ...common,
-        test: { name: 'db', include: ['tests/db/**/*.test.ts'], environment: 'node', fileParallelism: false, testTimeout: 30_000, hookTimeout: 60_000 },
+        test: { name: 'db', include: ['tests/db/**/*.test.ts'], environment: 'node', fileParallelism: false, testTimeout: 120_000, hookTimeout: 180_000 },
       },
     ],
   },

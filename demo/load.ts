@@ -1,18 +1,23 @@
 import { Temporal } from 'temporal-polyfill';
-import { addSeconds, type Role } from '../src/core';
+import { addSeconds, type Role, type SettingKey } from '../src/core';
 import type { Sql } from '../src/db/client';
 import { ensureLens, insertFamily, insertTrialStock } from '../src/db/lenses';
 import { insertMembership, insertPerson } from '../src/db/people';
-import { insertPractice, nextNumber } from '../src/db/practices';
+import { insertPractice, insertSetting, nextNumber } from '../src/db/practices';
 import { insertRoom } from '../src/db/rooms';
 import { insertAppointment, type VisitKind } from '../src/db/visits';
 import { insertWearer } from '../src/db/wearers';
 import { hashPassword } from '../src/server/password';
 import { DEMO_DRAWER, DEMO_FAMILIES } from './families';
+import { DEMO_PAST, insertPast } from './past';
 
 /** Everything here is made up: people, lenses, makers, the town and its telephone numbers. */
 export const DEMO_PASSWORD = 'plain-sight';
 const TIME_ZONE = 'America/New_York';
+const DEMO_SETTINGS: readonly (readonly [SettingKey, string])[] = [
+  ['referralTo', 'Harbourside Eye Casualty'],
+  ['referralTelephone', '555 0190'],
+];
 
 interface DemoPerson {
   readonly account: string;
@@ -110,6 +115,7 @@ export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: str
         newId,
       );
     }
+    for (const [key, value] of DEMO_SETTINGS) await insertSetting(tx, { id: newId(), practiceId, key, value, at: now, by: people[4] ?? null });
     const today = Temporal.Instant.from(now).toZonedDateTimeISO(TIME_ZONE).toPlainDate();
     for (const [index, [code, sphereD, cylinderD, axisDeg, baseCurveMm, diameterMm, addBand, count]] of DEMO_DRAWER.entries()) {
       const familyVersionId = families.get(code);
@@ -123,6 +129,8 @@ export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: str
       const id = newId();
       const { at, ...identity } = wearer;
       await insertWearer(tx, practiceId, { ...identity, id, recordNumber: await nextNumber(tx, practiceId, 'wearer'), at: now });
+      const past = DEMO_PAST.find((p) => p.wearer === wearer.name);
+      if (past) await insertPast(tx, practiceId, id, past, { now, newId, by: people[2] ?? '' });
       if (!at) continue;
       const [hour, minute, room, person, kind] = at;
       const startsAt = today.toZonedDateTime({ timeZone: TIME_ZONE, plainTime: { hour, minute } }).toInstant().toString();

@@ -1,25 +1,13 @@
 import 'server-only';
-import { powerSummary, recommend, RULE_VERSION, type Eye, type Kind, type OnOffer, type Refraction } from '../core';
+import { onOffer, powerSummary, recommend, RULE_VERSION, type Eye, type Kind, type Refraction } from '../core';
 import { insertDecision } from '../db/health';
-import { listFamilies, type FamilyWithBlocks } from '../db/lenses';
+import { listFamilies } from '../db/lenses';
 import { invalid, ok, ruleBroken } from '../lib/outcome';
 import { decideForm } from '../schema/healthForms';
 import { takeVisit } from './change';
 import { defineService } from './define';
 import { readHealth } from './healthRecord';
 import { eyesOf } from './eyesOf';
-
-/** What of the lens library the advice looks at. */
-export const onOffer = (families: readonly FamilyWithBlocks[]): OnOffer[] =>
-  families
-    .filter((f) => f.listed)
-    .map((f) => ({
-      modality: f.modality,
-      geometry: f.geometry,
-      material: f.material === 'hydrogel' ? 'hydrogel' : 'siliconeHydrogel',
-      overnightApproved: f.overnightApproved,
-      dktThickest: f.dktThickest,
-    }));
 
 /** The fitter decides the kind of lens: as recommended, or another with a reason that is kept. */
 export const decideKind = defineService({

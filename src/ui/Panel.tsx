@@ -9,19 +9,21 @@ export function Panel({
   title,
   children,
   strong = false,
+  wide = false,
 }: {
   readonly open: boolean;
   readonly onClose: (() => void) | null;
   readonly title: string;
   readonly children: ReactNode;
   readonly strong?: boolean;
+  readonly wide?: boolean;
 }) {
   return (
     <Dialog.Root open={open} onOpenChange={(next) => (!next && onClose ? onClose() : undefined)}>
       <Dialog.Portal>
         <Dialog.Overlay className={strong ? 'veil veil-strong' : 'veil'} />
         <Dialog.Content
-          className="panel"
+          className={wide ? 'panel panel-wide' : 'panel'}
           aria-describedby={undefined}
           onEscapeKeyDown={(event) => (onClose ? undefined : event.preventDefault())}
           onInteractOutside={(event) => event.preventDefault()}

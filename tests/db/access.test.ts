@@ -131,7 +131,18 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
 };
 const names = Object.keys(SERVICES) as ServiceName[];
 /** Use cases that name no record: another practice may do them, for itself. */
-const FOR_ITSELF: readonly ServiceName[] = ['readToday', 'searchWearers', 'createWearer', 'readStaff', 'addStaff', 'readSettings', 'changeSetting', 'setLights', 'stillHere', 'setClock'];
+const FOR_ITSELF: readonly ServiceName[] = [
+  'readToday',
+  'searchWearers',
+  'createWearer',
+  'readStaff',
+  'addStaff',
+  'readSettings',
+  'changeSetting',
+  'setLights',
+  'stillHere',
+  'setClock',
+];
 
 describe('every use case', () => {
   it('is looked at here', () => {

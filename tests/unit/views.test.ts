@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { careTopicsFor, eyeState, formatRefraction, type Eye, type EyeState } from '../../src/core';
+import { healthOf } from '../../src/features/common/visit/health';
 import { stepAnswers } from '../../src/features/common/visit/steps';
 import { checkOf, toPrescribe } from '../../src/features/final/model';
 import { hasReading, liveEye, noteOf, turnText } from '../../src/features/onEye/model';
@@ -215,11 +216,12 @@ describe('what is said before signing, and of the readings', () => {
 });
 
 describe('the step index', () => {
-  const answers = (r: VisitRecord) => stepAnswers(r, (eye) => stateFor(r, eye));
+  const answers = (r: VisitRecord) => stepAnswers(r, (eye) => stateFor(r, eye), healthOf(r, { right: null, left: null }));
   it('an empty visit has nothing done', () => {
     const all = answers(record());
     expect(all.power).toEqual({ code: 'notYet', state: null });
-    expect(all.history.code).toBe('none');
+    expect(all.history.code).toBe('notAsked');
+    expect(all.eyeHealth.code).toBe('notGraded');
   });
   it('one eye is said to be one eye', () => {
     expect(answers(read())).toMatchObject({ power: { code: 'rightOnly' }, lens: { code: 'rightOnly' }, onEye: { code: 'read', state: 'ok' } });

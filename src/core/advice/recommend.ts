@@ -45,6 +45,27 @@ export interface OnOffer {
   readonly dktThickest: number | null;
 }
 
+/** What of the lens library the advice looks at. A material that is not called hydrogel is a silicone hydrogel. */
+export const onOffer = (
+  families: readonly {
+    readonly listed: boolean;
+    readonly modality: Modality;
+    readonly geometry: Geometry;
+    readonly material: string;
+    readonly overnightApproved: boolean;
+    readonly dktThickest: number | null;
+  }[],
+): OnOffer[] =>
+  families
+    .filter((f) => f.listed)
+    .map((f) => ({
+      modality: f.modality,
+      geometry: f.geometry,
+      material: f.material === 'hydrogel' ? 'hydrogel' : 'siliconeHydrogel',
+      overnightApproved: f.overnightApproved,
+      dktThickest: f.dktThickest,
+    }));
+
 export interface Recommendation {
   readonly recommended: KindChoice | null;
   readonly second: KindChoice | null;

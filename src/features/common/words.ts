@@ -20,10 +20,12 @@ export function useProblemWords(): (code: string, data?: ProblemData) => string 
 export function useRefusalWords(): (problem: Problem) => string {
   const words = useProblemWords();
   const eyes = useTranslations('eyes');
+  const stops = useTranslations('stops.r');
   return (problem) => {
     switch (problem.kind) {
       case 'ruleBroken': {
-        const { eye, ...data } = problem.data ?? {};
+        const { eye, rule, ...rest } = problem.data ?? {};
+        const data = rule === undefined ? rest : { ...rest, rule: stops(`${rule as 'dust'}.name`) };
         const text = words(problem.rule, data);
         return eye === 'right' || eye === 'left' ? `${eyes(`${eye}.short`)}: ${text}` : text;
       }

@@ -12,6 +12,7 @@ import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useBlurWorking } from '../common/blurWorking';
 import { problemAt, useProblemWords } from '../common/words';
 import { Figure, OpenWorking, WorkingProvider } from '../common/Working';
+import { StopsThatStay } from '../common/visit/StopsThatStay';
 import { DraftLine } from '../common/visit/DraftLine';
 import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
@@ -221,12 +222,14 @@ export function FinalStep() {
           showSigned ? (
             <>
               <h2 className="mb-3">{t('afterSigning')}</h2>
+              <StopsThatStay />
               <p className="mb-2">{t('afterText')}</p>
               <p className="label">{t('supersedeText')}</p>
             </>
           ) : (
             <>
               <h2 className="mb-3">{t('beforeSigning')}</h2>
+              <StopsThatStay />
               {EYES.map((e) => {
                 const check = checkOf(plans[e], eye(e));
                 return (

@@ -1,9 +1,11 @@
 'use client';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
-import { EYES, formatRefraction, type Eye } from '@/core';
+import { droppedLenses, EYES, formatRefraction, isDropped, type Eye } from '@/core';
+import { Field } from '@/ui/Field';
 import { Button } from '@/ui/Button';
 import { KeyCap, Stated } from '@/ui/marks';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
@@ -11,6 +13,8 @@ import { useBlurWorking } from '../common/blurWorking';
 import { useProblemWords, problemAt } from '../common/words';
 import { OpenWorking, WorkingProvider, type WorkingBlock } from '../common/Working';
 import { CandidateRow } from './CandidateRow';
+import { DecisionLine } from '../common/visit/DecisionLine';
+import { decisionOf } from '../common/visit/health';
 import { DraftLine } from '../common/visit/DraftLine';
 import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
@@ -21,14 +25,15 @@ import { candidates, chosenOf, inDrawer, kindAsked, needsOf, specOf, type Candid
 /** The nearest makeable lens of every family for both eyes, and one of them on the eye. */
 export function LensStep() {
   const t = useTranslations('lens');
+  const kind = useTranslations('kind');
   const words = useProblemWords();
   const blurWorking = useBlurWorking();
   const eyeWords = useEyeWords();
   const router = useRouter();
-  const { record, eye, run, busy, problem, lensPower } = useVisit();
+  const { record, eye, health, run, busy, problem, lensPower } = useVisit();
   const draft = useDraft('lens');
   const needs = useMemo(() => needsOf(eye), [eye]);
-  const rows = useMemo(() => candidates(record, needs, eye, lensPower), [record, needs, eye, lensPower]);
+  const rows = useMemo(() => candidates(record, needs, eye, lensPower, decisionOf(record)?.chosen ?? null), [record, needs, eye, lensPower]);
   const apart = draft.body.apart === 'yes';
   const chosen: Record<Eye, Chosen | null> = {
     right: needs.right && chosenOf(draft.body, 'right', rows),
@@ -81,8 +86,15 @@ export function LensStep() {
 
   const missing = EYES.filter((e) => chosen[e] && inDrawer(record, chosen[e].family.id, chosen[e].lens, chosen[e].variant) === 0);
   const ready = EYES.filter((e) => chosen[e]);
+  const dropped = droppedLenses(
+    health.answers,
+    record.handOvers.flatMap((c) => (c.current && c.current.visitId !== record.visit.id ? [record.lenses[c.current.lensId]?.familyName ?? ''] : [])),
+  );
+  const again = EYES.map((e) => chosen[e]?.family.name).find((name) => name !== undefined && isDropped(name, dropped)) ?? null;
+  const sameLensReason = draft.body.sameLens ?? '';
   const putOn = async (): Promise<void> => {
-    const done = await run('putOnTrials', { right: chosen.right && specOf(chosen.right), left: chosen.left && specOf(chosen.left) }, t('putOnDone'));
+    const spec = { right: chosen.right && specOf(chosen.right), left: chosen.left && specOf(chosen.left) };
+    const done = await run('putOnTrials', { ...spec, ...(again ? { sameLensReason } : {}) }, t('putOnDone'));
     if (done?.ok) {
       draft.clear();
       router.push(`/visits/${record.visit.id}/on-eye`);
@@ -199,6 +211,23 @@ export function LensStep() {
                 ) : null
               }
             />
+          ) : null}
+          <div className="kind-band" data-testid="kind-band">
+            <span className="label">{kind('title')}</span> <DecisionLine />
+            <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/kind`} prefetch={false}>
+              {kind('kindFirst')}
+            </Link>
+          </div>
+          {again ? (
+            <div className="px-6 py-3 max-w-[720px]">
+              <Field
+                label={<Stated state="stop">{words('sameLensAgain', { family: again })}</Stated>}
+                value={sameLensReason}
+                onValue={(value) => draft.set('sameLens', value)}
+                maxLength={400}
+                problem={problemAt(problem, 'sameLensReason') ? words('reasonRequired') : null}
+              />
+            </div>
           ) : null}
           {none ? (
             <div className="p-8 text-center">

@@ -6,6 +6,7 @@ import {
   type AddBand,
   type Eye,
   type EyeState,
+  type Kind,
   type LensVariant,
   type NearestLens,
   type Refraction,
@@ -41,7 +42,7 @@ function lastAxisOf(state: EyeState, lensPower: (id: string) => Refraction | und
 }
 
 /**
- * All families for the eyes that ask. Single vision first; then bands of equal blur (the worse eye's, counted from
+ * All families for the eyes that ask. Those of the kind decided first, then single vision; then bands of equal blur (the worse eye's, counted from
  * the best by the practice's tolerance); within a band what is in the drawer, then less blur, then the name.
  */
 export function candidates(
@@ -49,6 +50,7 @@ export function candidates(
   needs: Readonly<Record<Eye, Refraction | null>>,
   eye: (eye: Eye) => EyeState,
   lensPower: (id: string) => Refraction | undefined,
+  decided: Kind | null = null,
 ): Candidate[] {
   const cylinderCap = record.house.settings.cylinderCap;
   const rows = record.families.map((family): Candidate => {
@@ -68,8 +70,13 @@ export function candidates(
     return { family, best, worst: Math.max(0, ...asking.map((e) => best[e][0]?.blur ?? Infinity)), stocked, single };
   });
   const order = (a: Candidate, b: Candidate): number => blurClass(a.worst) - blurClass(b.worst) || a.family.name.localeCompare(b.family.name);
-  return [true, false].flatMap((single) => banded(rows.filter((r) => r.single === single).sort(order), record.house.settings.rankTolerance));
+  const group = (r: Candidate): number => (decided && ofKind(r.family, decided) ? 0 : r.single ? 1 : 2);
+  return [0, 1, 2].flatMap((g) => banded(rows.filter((r) => group(r) === g).sort(order), record.house.settings.rankTolerance));
 }
+
+/** Is a family of the kind decided: kept as long, of the same geometry, approved for nights where nights are meant? */
+export const ofKind = (family: Family, kind: Kind): boolean =>
+  family.modality === kind.modality && family.geometry === kind.geometry && (kind.wear === 'day' || family.overnightApproved);
 
 /** Re-orders rows that are sorted by blur: within each band those in the drawer stand first. */
 function banded(rows: readonly Candidate[], tolerance: number): Candidate[] {

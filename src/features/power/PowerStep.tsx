@@ -12,6 +12,7 @@ import { powerReady, PowerField } from '../common/PowerField';
 import { problemAt, useProblemWords } from '../common/words';
 import { Figure, OpenWorking, WorkingProvider } from '../common/Working';
 import { Correctable, SwapEyes } from '../common/visit/Correct';
+import { decisionOf } from '../common/visit/health';
 import { DraftLine } from '../common/visit/DraftLine';
 import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
@@ -25,7 +26,7 @@ export function PowerStep() {
   const words = useProblemWords();
   const eyeWords = useEyeWords();
   const router = useRouter();
-  const { record, eye, run, problem, busy } = useVisit();
+  const { record, eye, health, run, problem, busy } = useVisit();
   const { settings, practice } = record.house;
   const draft = useDraft('power');
   const [asked, setAsked] = useState(false);
@@ -43,12 +44,15 @@ export function PowerStep() {
     return recorded ? { power: powerOf(recorded.current), vertexMm: recorded.current.vertexMm } : null;
   };
 
+  /** Once a history was asked, the kind of lens is decided before the lens. */
+  const onward = Object.keys(health.answers).length > 0 && decisionOf(record) === null ? 'kind' : 'lens';
+
   const submit = async (event?: FormEvent): Promise<void> => {
     event?.preventDefault();
     setAsked(true);
     const typed = EYES.filter((e) => textOf(e).trim() !== '');
     if (typed.length === 0) {
-      if (EYES.some((e) => eye(e).refraction)) router.push(`/visits/${record.visit.id}/lens`);
+      if (EYES.some((e) => eye(e).refraction)) router.push(`/visits/${record.visit.id}/${onward}`);
       else document.getElementById('power-right')?.focus();
       return;
     }
@@ -64,7 +68,7 @@ export function PowerStep() {
     );
     if (done?.ok) {
       draft.clear();
-      router.push(`/visits/${record.visit.id}/lens`);
+      router.push(`/visits/${record.visit.id}/${onward}`);
     }
   };
 

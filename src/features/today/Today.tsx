@@ -29,7 +29,7 @@ export function Today({ rows }: { readonly rows: readonly TodayRow[] }) {
   const zone = house.practice.timeZone;
   const open = async (row: TodayRow): Promise<void> => {
     const done = await perform('openVisit', { wearerId: row.wearerId, kind: row.kind, appointmentId: row.appointmentId });
-    if (done?.ok) router.push(`/visits/${done.value.visitId}/power`);
+    if (done?.ok) router.push(`/visits/${done.value.visitId}/history`);
     else if (done) setProblem(done.error);
   };
   const next = rows.find((row) => row.visitOpen) ?? rows.find((row) => row.visitId === null && row.state === 'booked');
@@ -102,7 +102,7 @@ export function Today({ rows }: { readonly rows: readonly TodayRow[] }) {
                 </td>
                 <td className="text-right">
                   {row.visitId ? (
-                    <Button look={row === next ? 'act' : 'plain'} onClick={() => router.push(`/visits/${row.visitId}/power`)}>
+                    <Button look={row === next ? 'act' : 'plain'} onClick={() => router.push(`/visits/${row.visitId}/history`)}>
                       {row.visitOpen ? t('goOn') : t('look')}
                     </Button>
                   ) : mayOpen ? (

@@ -52,7 +52,7 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
     setBusy(true);
     const done = await perform('openVisit', { wearerId: wearer.id, kind });
     setBusy(false);
-    if (done?.ok) router.push(`/visits/${done.value.visitId}/power`);
+    if (done?.ok) router.push(`/visits/${done.value.visitId}/history`);
     else if (done) setProblem(done.error);
   };
   const edit = async (input: WearerInput): Promise<void> => {
@@ -182,7 +182,7 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
           </div>
           {may(house.viewer.roles, 'wearers') ? <Button onClick={() => setPanel('edit')}>{t('edit')}</Button> : null}
           {openNow ? (
-            <Button look="act" onClick={() => router.push(`/visits/${openNow.id}/power`)}>
+            <Button look="act" onClick={() => router.push(`/visits/${openNow.id}/history`)}>
               {t('goOn', { kind: today(`kind.${openNow.kind}`) })}
             </Button>
           ) : mayOpen ? (
@@ -205,7 +205,7 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
         {file.visits.length === 0 ? <p className="py-3 label">{t('noVisits')}</p> : null}
         {file.visits.map((v) => (
           <div key={v.id} className="flex justify-between gap-4 border-b border-rule py-2">
-            <Link href={`/visits/${v.id}/power`} prefetch={false} className="value">
+            <Link href={`/visits/${v.id}/history`} prefetch={false} className="value">
               {today(`kind.${v.kind}`)}
             </Link>
             <span className="label">{formatMoment(v.openedAt, zone)}</span>

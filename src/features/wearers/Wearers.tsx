@@ -135,7 +135,7 @@ export function Wearers({ initial }: { readonly initial: readonly WearerListRow[
                   <td className="drop-narrow">{row.lastVisitAt ? formatMoment(row.lastVisitAt, house.practice.timeZone) : t('never')}</td>
                   <td>
                     {row.openVisitId ? (
-                      <Link href={`/visits/${row.openVisitId}/power`} prefetch={false}>
+                      <Link href={`/visits/${row.openVisitId}/history`} prefetch={false}>
                         <Stated state="watch">{t('open')}</Stated>
                       </Link>
                     ) : null}

@@ -21,14 +21,16 @@ export interface CorrectableProps<Row extends Fact> {
   /** The value in words, for any row of the chain. */
   readonly show: (row: Row) => ReactNode;
   /** What the new value is typed as; null when it can only be taken back. */
-  readonly typed: 'power' | 'rotation' | 'fit' | 'box' | null;
+  readonly typed: 'power' | 'rotation' | 'fit' | 'box' | 'finding' | null;
+  /** Values on offer, for what is chosen rather than typed. */
+  readonly options?: readonly { readonly value: string; readonly word: string }[];
   readonly textOf?: (row: Row) => string;
   readonly vertexOf?: (row: Row) => number;
   readonly expiryOf?: (row: Row) => string;
 }
 
 /** A recorded value with everything it once said, struck, and the way to correct it. */
-export function Correctable<Row extends Fact>({ kind, chain, show, typed, textOf, vertexOf, expiryOf }: CorrectableProps<Row>) {
+export function Correctable<Row extends Fact>({ kind, chain, show, typed, options, textOf, vertexOf, expiryOf }: CorrectableProps<Row>) {
   const t = useTranslations('correct');
   const { record } = useVisit();
   const [open, setOpen] = useState(false);
@@ -57,6 +59,7 @@ export function Correctable<Row extends Fact>({ kind, chain, show, typed, textOf
           kind={kind}
           row={chain.current}
           typed={typed}
+          options={options ?? []}
           text={textOf?.(chain.current) ?? ''}
           vertex={vertexOf?.(chain.current) ?? 12}
           expires={expiryOf?.(chain.current) ?? ''}
@@ -71,6 +74,7 @@ function CorrectPanel({
   kind,
   row,
   typed,
+  options,
   text: before,
   vertex,
   expires,
@@ -79,6 +83,7 @@ function CorrectPanel({
   readonly kind: Kind;
   readonly row: Appended & { readonly eye: Eye | null };
   readonly typed: CorrectableProps<Fact>['typed'];
+  readonly options: NonNullable<CorrectableProps<Fact>['options']>;
   readonly text: string;
   readonly vertex: number;
   readonly expires: string;
@@ -110,6 +115,7 @@ function CorrectPanel({
       rotation: { rotationLeft: rotation.ok ? rotation.value : 0 },
       fit: { verdict: text },
       box: { lot: text, expiresOn: expiry },
+      finding: { value: options.length > 0 ? text : Number(text.replace(',', '.')) },
     };
     const value = back || typed === null ? null : newValue[typed];
     const backInDrawer = kind === 'lensOnEye' ? { backInDrawer: back } : {};
@@ -178,6 +184,28 @@ function CorrectPanel({
             <Field label={t('lot')} value={text} onValue={setText} mono autoFocus disabled={back} problem={boxProblem('lot')} />
             <Field label={t('expires')} value={expiry} onValue={setExpiry} disabled={back} problem={boxProblem('expiresOn')} />
           </>
+        ) : null}
+        {typed === 'finding' ? (
+          options.length > 0 ? (
+            <select className="choice" aria-label={t('value')} value={text} onChange={(event) => setText(event.target.value)} disabled={back}>
+              {options.map((o) => (
+                <option key={o.value} value={o.value}>
+                  {o.word}
+                </option>
+              ))}
+            </select>
+          ) : (
+            <Field
+              label={t('value')}
+              value={text}
+              onValue={setText}
+              mono
+              autoFocus
+              inputMode="decimal"
+              disabled={back}
+              problem={at('value', 'value') ? words(at('value', 'value')?.code ?? '', at('value', 'value')?.data) : null}
+            />
+          )
         ) : null}
         {typed === 'fit' ? (
           <div className="segment" role="group" aria-label={t('value')}>

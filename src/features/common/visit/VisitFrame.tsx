@@ -1,4 +1,5 @@
 'use client';
+import { Lock } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
@@ -8,7 +9,9 @@ import { Frame } from '@/ui/Frame';
 import { KeyCap, StateMark } from '@/ui/marks';
 import { Rail } from '../Rail';
 import { WearerStrip } from '../WearerStrip';
-import { OPEN_STEPS, STEPS, stepAnswers, type StepId } from './steps';
+import { AlertBand, HandOverStrip } from './HandOverStrip';
+import { ShutStep } from './ShutStep';
+import { NEVER_SHUT, STEPS, stepAnswers, type StepId } from './steps';
 import { useVisit } from './VisitProvider';
 
 /** The frame of a visit: strip with name and birth date, the eight steps, margin and bar. */
@@ -26,11 +29,12 @@ export function VisitFrame({
   readonly actions: ReactNode;
 }) {
   const t = useTranslations('frame');
-  const { record } = useVisit();
+  const { record, health } = useVisit();
+  const shut = health.absolute.length > 0 && !NEVER_SHUT.includes(step);
   const router = useRouter();
-  const here = OPEN_STEPS.findIndex((s) => s.id === step);
+  const here = STEPS.findIndex((s) => s.id === step);
   const go = (by: number): void => {
-    const next = OPEN_STEPS[here + by];
+    const next = STEPS[here + by];
     if (next) router.push(`/visits/${record.visit.id}/${next.slug}`);
   };
   useHotkeys(['[', 'BracketLeft'], () => go(-1), [here]);
@@ -39,19 +43,19 @@ export function VisitFrame({
   return (
     <Frame
       rail={<Rail place={null} />}
-      strip={<WearerStrip wearer={record.wearer} lines={<VisitLine />} />}
+      strip={<WearerStrip wearer={record.wearer} lines={<HandOverStrip />} />}
       index={<StepIndex step={step} />}
-      margin={margin}
+      margin={shut ? null : margin}
       marginWords={{ open: t('marginOpen'), close: t('marginClose'), label: t('margin') }}
       bar={
         <>
           <div className="frame-bar-keys">
-            {keys}
+            {shut ? null : keys}
             <span>
               <KeyCap>{'['}</KeyCap> <KeyCap>{']'}</KeyCap> {t('steps')}
             </span>
           </div>
-          {actions}
+          {shut ? null : actions}
         </>
       }
     >
@@ -61,7 +65,8 @@ export function VisitFrame({
           {t('closedVisit')}
         </p>
       ) : null}
-      {children}
+      <AlertBand />
+      {shut ? <ShutStep /> : children}
     </Frame>
   );
 }
@@ -78,42 +83,20 @@ function useEnterForAction(): void {
   });
 }
 
-function VisitLine() {
-  const t = useTranslations('frame');
-  const { record } = useVisit();
-  const lines = record.handOvers.map((c) => c.current).filter((h) => h !== null);
-  const worn = (['right', 'left'] as const).map((eye) => lines.filter((h) => h.eye === eye).at(-1)).filter((h) => h !== undefined);
-  return (
-    <div className="strip-cell drop-narrow">
-      <div className="label">{t('wearsNow')}</div>
-      <div>{worn.length === 0 ? t('wearsNothing') : [...new Set(worn.map((h) => record.lenses[h.lensId]?.familyName ?? ''))].join(', ')}</div>
-    </div>
-  );
-}
-
 function StepIndex({ step }: { readonly step: StepId }) {
   const t = useTranslations('steps');
-  const { record, eye } = useVisit();
-  const answers = stepAnswers(record, eye);
+  const { record, eye, health } = useVisit();
+  const answers = stepAnswers(record, eye, health);
   return (
     <nav className="steps" aria-label={t('label')}>
       {STEPS.map(({ id, slug }, index) => {
         const answer = answers[id];
-        const inside = (
-          <>
+        return (
+          <Link key={id} href={`/visits/${record.visit.id}/${slug}`} prefetch={false} className="step" aria-current={id === step ? 'step' : undefined}>
             <span className="label">{index + 1}</span>
             <span className="step-name">{t(`names.${id}`)}</span>
-            {answer.state ? <StateMark state={answer.state} /> : <span />}
+            {answer.state === 'shut' ? <Lock size={13} aria-hidden="true" /> : answer.state ? <StateMark state={answer.state} /> : <span />}
             <span className="step-answer">{t(`answers.${answer.code}`, { number: answer.number ?? 0 })}</span>
-          </>
-        );
-        return slug === null ? (
-          <div key={id} className="step" data-absent="true">
-            {inside}
-          </div>
-        ) : (
-          <Link key={id} href={`/visits/${record.visit.id}/${slug}`} prefetch={false} className="step" aria-current={id === step ? 'step' : undefined}>
-            {inside}
           </Link>
         );
       })}

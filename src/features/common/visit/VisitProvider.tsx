@@ -2,7 +2,7 @@
 import { Toast } from 'radix-ui';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { eyeState, type Eye, type EyeState, type Refraction } from '@/core';
+import { eyeState, type Eye, type EyeState, type HealthState, type Refraction } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { assert } from '@/lib/assert';
 import type { Problem, Result } from '@/lib/outcome';
@@ -13,6 +13,7 @@ import { Panel } from '@/ui/Panel';
 import type { DeedInput, DeedName, DeedOutput } from '../deeds';
 import { useDeeds } from '../DeedsProvider';
 import { useRefusalWords } from '../words';
+import { healthOf } from './health';
 
 /** Deeds that change a visit: their input without what the room itself knows. */
 type InVisit<N extends DeedName> = Omit<DeedInput<N>, 'visitId' | 'version'>;
@@ -28,6 +29,8 @@ interface VisitRoom {
   /** Looks quietly for what is new; stays as it is while the server is away. */
   readonly refresh: () => Promise<void>;
   readonly eye: (eye: Eye) => EyeState;
+  /** History and eye health as they stand, with the rules that hold. */
+  readonly health: HealthState;
   readonly lensPower: (lensId: string) => Refraction | undefined;
   readonly clearProblem: () => void;
 }
@@ -117,9 +120,10 @@ export function VisitProvider({ initial, children }: { readonly initial: VisitRe
     }),
     [record.facts, record.house.settings.readerNoiseDegrees, lensPower],
   );
+  const health = useMemo(() => healthOf(record, { right: eyes.right.verdict.order, left: eyes.left.verdict.order }), [record, eyes]);
   const room = useMemo(
-    (): VisitRoom => ({ record, busy, problem, run, refresh, eye: (eye) => eyes[eye], lensPower, clearProblem: () => setProblem(null) }),
-    [record, busy, problem, run, refresh, eyes, lensPower],
+    (): VisitRoom => ({ record, busy, problem, run, refresh, eye: (eye) => eyes[eye], health, lensPower, clearProblem: () => setProblem(null) }),
+    [record, busy, problem, run, refresh, eyes, health, lensPower],
   );
   const conflict = problem?.kind === 'conflict' ? problem : null;
   const takeBack = (): void => {

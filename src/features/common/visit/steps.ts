@@ -1,11 +1,11 @@
-import type { Eye, EyeState } from '@/core';
+import { EYES, PASSABLE, type Eye, type EyeState, type HealthState } from '@/core';
 import type { VisitRecord } from '@/services/visitRecord';
 import type { State } from '@/ui/marks';
 
-/** The eight steps of a fit, in order; `slug` is its page, null for one that is kept elsewhere as yet. */
+/** The eight steps of a fit, in order; `slug` is its page. */
 export const STEPS = [
-  { id: 'history', slug: null },
-  { id: 'eyeHealth', slug: null },
+  { id: 'history', slug: 'history' },
+  { id: 'eyeHealth', slug: 'eye-health' },
   { id: 'power', slug: 'power' },
   { id: 'lens', slug: 'lens' },
   { id: 'onEye', slug: 'on-eye' },
@@ -14,15 +14,23 @@ export const STEPS = [
   { id: 'supply', slug: 'supply' },
 ] as const;
 export type StepId = (typeof STEPS)[number]['id'];
-export type StepSlug = Exclude<(typeof STEPS)[number]['slug'], null>;
-export const OPEN_STEPS = STEPS.filter((s): s is Extract<(typeof STEPS)[number], { slug: string }> => s.slug !== null);
-export const isStepSlug = (slug: string): slug is StepSlug => OPEN_STEPS.some((s) => s.slug === slug);
+/** Steps that open whatever stops a lens: there it is said, seen and referred. */
+export const NEVER_SHUT: readonly StepId[] = ['history', 'eyeHealth'];
 
 /** What a step says of itself in the index: a code for its words, and its state. */
 export interface StepAnswer {
   readonly code:
-    | 'none'
     | 'notYet'
+    | 'notAsked'
+    | 'asked'
+    | 'alert'
+    | 'notGraded'
+    | 'clear'
+    | 'watch'
+    | 'stopWaits'
+    | 'passed'
+    | 'noLens'
+    | 'shut'
     | 'both'
     | 'rightOnly'
     | 'leftOnly'
@@ -34,7 +42,7 @@ export interface StepAnswer {
     | 'ordered'
     | 'acknowledged'
     | 'checkAgain';
-  readonly state: State | null;
+  readonly state: State | 'shut' | null;
   readonly number?: number;
 }
 
@@ -45,7 +53,31 @@ const eyesAnswer = (right: boolean, left: boolean): StepAnswer => {
 };
 
 /** Later work is kept when an earlier step changes; it is marked to be checked again. */
-export function stepAnswers(record: VisitRecord, eye: (eye: Eye) => EyeState): Readonly<Record<StepId, StepAnswer>> {
+export function stepAnswers(record: VisitRecord, eye: (eye: Eye) => EyeState, health: HealthState): Readonly<Record<StepId, StepAnswer>> {
+  const answers = openAnswers(record, eye, health);
+  if (health.absolute.length === 0) return answers;
+  return Object.fromEntries(STEPS.map(({ id }) => [id, NEVER_SHUT.includes(id) ? answers[id] : { code: 'shut', state: 'shut' }])) as Record<StepId, StepAnswer>;
+}
+
+/** What was asked. */
+function historyAnswer(health: HealthState): StepAnswer {
+  if (health.alert !== null) return { code: 'alert', state: 'stop' };
+  const number = Object.keys(health.said).length;
+  return number === 0 ? { code: 'notAsked', state: null } : { code: 'asked', state: 'ok', number };
+}
+
+/** What was seen, and whether it stops a lens. */
+function eyeHealthAnswer(health: HealthState): StepAnswer {
+  if (health.absolute.length > 0) return { code: 'noLens', state: 'stop' };
+  if (health.waiting.length > 0) return { code: 'stopWaits', state: 'stop' };
+  if (health.fired.some((f) => PASSABLE.includes(f.rule.strength))) return { code: 'passed', state: 'watch' };
+  const graded = EYES.some((e) => Object.keys(health.today[e]).length > 0);
+  if (!graded) return { code: 'notGraded', state: null };
+  const seen = health.fired.filter((f) => f.eyes.length > 0).length;
+  return seen === 0 ? { code: 'clear', state: 'ok' } : { code: 'watch', state: 'watch', number: seen };
+}
+
+function openAnswers(record: VisitRecord, eye: (eye: Eye) => EyeState, health: HealthState): Readonly<Record<StepId, StepAnswer>> {
   const right = eye('right');
   const left = eye('left');
   const both = [right, left];
@@ -59,8 +91,8 @@ export function stepAnswers(record: VisitRecord, eye: (eye: Eye) => EyeState): R
   const order = record.orders.find((o) => o.visitId === record.visit.id);
   const read = both.some((s) => s.overRefraction ?? s.rotation);
   return {
-    history: { code: 'none', state: null },
-    eyeHealth: { code: 'none', state: null },
+    history: historyAnswer(health),
+    eyeHealth: eyeHealthAnswer(health),
     power: eyesAnswer(right.refraction !== null, left.refraction !== null),
     lens: eyesAnswer(right.onEye !== null, left.onEye !== null),
     onEye: disagree ? { code: 'measureAgain', state: 'watch' } : read ? { code: 'read', state: 'ok' } : { code: 'notYet', state: null },

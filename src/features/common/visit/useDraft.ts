@@ -5,7 +5,7 @@ import { draftKey } from '../drafts';
 import { useDeeds } from '../DeedsProvider';
 import { useVisit } from './VisitProvider';
 
-export type DraftStep = 'power' | 'lens' | 'onEye' | 'final' | 'teach' | 'supply';
+export type DraftStep = 'history' | 'eyeHealth' | 'power' | 'lens' | 'onEye' | 'final' | 'teach' | 'supply';
 
 export interface Draft {
   readonly body: DraftBody;

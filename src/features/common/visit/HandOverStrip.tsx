@@ -1,0 +1,88 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import { may } from '@/core';
+import { Button } from '@/ui/Button';
+import { StateMark } from '@/ui/marks';
+import { useAnswerWords } from './answerWords';
+import { linesOf } from './health';
+import { useVisit } from './VisitProvider';
+
+/** What was heard, in three cells of two lines: it stands at every step. */
+export function HandOverStrip() {
+  const t = useTranslations('frame');
+  const stops = useTranslations('stops.r');
+  const words = useAnswerWords();
+  const { health } = useVisit();
+  const lines = linesOf(health);
+  return (
+    <>
+      <div className="strip-cell drop-narrow" data-testid="wants">
+        <div className="label">{t('wants')}</div>
+        {lines.wants.length === 0 ? <div className="label">{t('wantsNothing')}</div> : null}
+        {lines.wants.map((w) => (
+          <div key={`${w.question}-${w.value}`} className="strip-line">
+            {w.question === 'tell' ? w.value : words.option(w.question, w.value)}
+          </div>
+        ))}
+      </div>
+      <div className="strip-cell" data-testid="cautions">
+        <div className="label">
+          {t('cautions')} {lines.more > 0 ? t('more', { count: lines.more }) : null}
+        </div>
+        {lines.cautions.length === 0 ? <div className="label">{t('cautionsNone')}</div> : null}
+        {lines.cautions.map((c) => {
+          const state = c.strength === 'caution' || c.strength === 'overwear' ? 'watch' : 'stop';
+          return (
+            <div key={c.rule} className={`strip-line stated stated-${state}`}>
+              <StateMark state={state} size={12} />
+              <span className="truncate">{stops(`${c.rule as 'dust'}.name`)}</span>
+            </div>
+          );
+        })}
+      </div>
+      <WearsNow wears={lines.wears} />
+    </>
+  );
+}
+
+function WearsNow({ wears }: { readonly wears: ReturnType<typeof linesOf>['wears'] }) {
+  const t = useTranslations('frame');
+  const words = useAnswerWords();
+  const { record } = useVisit();
+  const given = record.handOvers.map((c) => c.current).filter((h) => h !== null);
+  const newest = (['right', 'left'] as const).map((eye) => given.filter((h) => h.eye === eye).at(-1)).filter((h) => h !== undefined);
+  const families = [...new Set(newest.map((h) => record.lenses[h.lensId]?.familyName ?? ''))];
+  const first = families.length > 0 ? families.join(', ') : (wears.name ?? (wears.which ? words.option('whichLens', wears.which) : t('wearsNothing')));
+  const second = wears.days !== null ? t('every', { days: wears.days }) : wears.last ? words.option('lastWorn', wears.last) : null;
+  return (
+    <div className="strip-cell drop-narrow" data-testid="wears-now">
+      <div className="label">{t('wearsNow')}</div>
+      <div className="strip-line">{first}</div>
+      {second ? <div className="strip-line">{second}</div> : null}
+    </div>
+  );
+}
+
+/** A danger sign heard: it stays over every step until a prescriber has taken note of it. */
+export function AlertBand() {
+  const t = useTranslations('frame');
+  const words = useAnswerWords();
+  const { record, health, run, busy } = useVisit();
+  if (health.alert === null) return null;
+  const { alert } = health;
+  const heard = health.said.danger?.value ?? [];
+  return (
+    <div className="alert-band" role="alert">
+      <StateMark state="stop" size={20} />
+      <div>
+        <strong>{t('alertHeard')}</strong> {t('alertText', { signs: words.answer('danger', heard) })}
+        {may(record.house.viewer.roles, 'sign') ? null : <div className="note">{t('alertForPrescriber')}</div>}
+      </div>
+      {may(record.house.viewer.roles, 'sign') ? (
+        <Button disabled={busy} onClick={() => void run('acknowledgeAlert', { answerId: alert }, t('acknowledged'))}>
+          {t('acknowledge')}
+        </Button>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,213 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { useTranslations } from 'use-intl';
+import { EYES, GRADED, MEASURES, SYMPTOMS, type Eye, type SignId } from '@/core';
+import { Button } from '@/ui/Button';
+import { KeyCap } from '@/ui/marks';
+import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
+import { DraftLine } from '../common/visit/DraftLine';
+import { healthOf } from '../common/visit/health';
+import { useDraft } from '../common/visit/useDraft';
+import { VisitFrame } from '../common/visit/VisitFrame';
+import { useVisit } from '../common/visit/VisitProvider';
+import { useEyeWords } from '../common/eyeWords';
+import { problemAt } from '../common/words';
+import { AbsoluteStop } from './AbsoluteStop';
+import { GradeFigures } from './GradeScale';
+import { GradeRow } from './GradeRow';
+import { MeasureRow } from './MeasureRow';
+import { asChains, draftKey, faults, gradeAfter, openStops, typedFindings, WALK, type FindingFault } from './model';
+import { Pictures } from './Pictures';
+import { Reasons } from './Reasons';
+
+/** Graded findings, symptoms and measures of both eyes, and what they mean for a lens. */
+export function EyeHealthStep() {
+  const t = useTranslations('eyeHealth');
+  const router = useRouter();
+  const eyeWords = useEyeWords();
+  const { record, health, eye, run, busy, problem } = useVisit();
+  const draft = useDraft('eyeHealth');
+  const [here, setHere] = useState<SignId>(WALK[0] ?? 'lidMargin');
+  const [eyeHere, setEyeHere] = useState<Eye>('right');
+  const { settings } = record.house;
+  const closed = record.visit.closedAt !== null;
+  const typed = useMemo(() => typedFindings(draft.body), [draft.body]);
+  const wrong = useMemo(() => faults(typed, health.today), [typed, health.today]);
+  const live = useMemo(() => {
+    const needs = { right: eye('right').verdict.order, left: eye('left').verdict.order };
+    return healthOf(record, needs, { findings: asChains(typed, record.visit.id) });
+  }, [record, eye, typed]);
+  const stopped = openStops(record);
+  const referred = record.health.referrals.some((r) => stopped.some((s) => s.id === r.stopId));
+
+  const faultOf =
+    (id: string) =>
+    (e: Eye): FindingFault | null => {
+      const local = wrong[draftKey(e, id)];
+      if (local) return local;
+      const sent = typed.filter((f) => f.eye === e);
+      const server = problemAt(problem, e, String(sent.findIndex((f) => f.sign === id)), 'value') ?? problemAt(problem, e, id);
+      return server ? { code: server.code, data: server.data ?? {} } : null;
+    };
+  const put = (e: Eye, id: SignId, value: number | string): void => draft.set(draftKey(e, id), String(value));
+  const record_ = async (): Promise<void> => {
+    if (Object.keys(wrong).length > 0) {
+      document.querySelector<HTMLElement>('.problem')?.scrollIntoView({ block: 'center' });
+      return;
+    }
+    const list = (e: Eye) => typed.filter((f) => f.eye === e).map(({ sign, value }) => ({ sign, value }));
+    const done = await run('recordFindings', { right: list('right'), left: list('left') }, t('done'));
+    if (done?.ok) draft.clear();
+  };
+  const refer = async (): Promise<void> => {
+    const [stop] = stopped;
+    if (!stop) return;
+    if (referred) router.push(`/visits/${record.visit.id}/print/referral`);
+    else await run('openReferral', { stopId: stop.id }, t('referDone'));
+  };
+  const act = (): void => {
+    if (typed.length > 0) void record_();
+    else if (stopped.length > 0) void refer();
+    else router.push(`/visits/${record.visit.id}/power`);
+  };
+
+  const move = (by: number): void => {
+    const at = WALK.indexOf(here);
+    setHere(WALK[Math.max(0, Math.min(WALK.length - 1, at + by))] ?? here);
+  };
+  useHotkeys('down', (e) => (e.preventDefault(), move(1)), [here]);
+  useHotkeys('up', (e) => (e.preventDefault(), move(-1)), [here]);
+  useHotkeys('r', () => setEyeHere('right'), []);
+  useHotkeys('l', () => setEyeHere('left'), []);
+  const grade = (key: string): void => {
+    const now = live.today[eyeHere][here];
+    const next = gradeAfter(key, typeof now === 'number' ? now : undefined);
+    if (next !== null && !closed) put(eyeHere, here, next);
+  };
+  useHotkeys('0,1,2,3,4', (e) => grade(e.key), [here, eyeHere, live, closed]);
+  useHotkeys('period', () => grade('.'), [here, eyeHere, live, closed]);
+  useHotkeys(
+    'equal',
+    () => {
+      const right = live.today.right[here];
+      if (right !== undefined && !closed) put('left', here, right);
+    },
+    [here, live, closed],
+  );
+  useEffect(() => {
+    document.getElementById(`sign-${here}`)?.scrollIntoView({ block: 'nearest' });
+  }, [here]);
+
+  const noteOf = (id: SignId): string => {
+    switch (id) {
+      case 'papillae':
+        return t('everted', { value: settings.actsPapillae });
+      case 'staining':
+        return t('actsCentral', { value: settings.actsStaining, central: settings.actsCentralStaining });
+      case 'vessels':
+        return t('actsAtMm', { value: settings.actsVesselsMm });
+      case 'infiltrates':
+        return t('anyActs');
+      case 'endothelium':
+        return t('actsOnChange', { value: settings.actsChange });
+      default: {
+        const threshold = thresholdOf(id);
+        return threshold === null ? t('recorded') : t('actsAt', { value: threshold });
+      }
+    }
+  };
+  const thresholdOf = (id: SignId): number | null => {
+    if (id === 'infiltrates') return 0.5;
+    const graded = GRADED.find((g) => g.id === id);
+    return graded && 'threshold' in graded ? settings[graded.threshold] : null;
+  };
+  const measure = (id: SignId) => (
+    <MeasureRow key={id} id={id} health={live} body={draft.body} fault={faultOf(id)} closed={closed} onText={(e, text) => draft.set(draftKey(e, id), text)} />
+  );
+  const some = (id: SignId): boolean => EYES.some((e) => Number(live.today[e][id] ?? 0) > 0);
+  return (
+    <VisitFrame
+      step="eyeHealth"
+      keys={
+        <>
+          <span>
+            <KeyCap>{'↑'}</KeyCap> <KeyCap>{'↓'}</KeyCap> {t('keySign')}
+          </span>
+          <span>
+            <KeyCap>{'0'}</KeyCap> <KeyCap>{'4'}</KeyCap> {t('keyGrade')}
+          </span>
+          <span>
+            <KeyCap>{'.'}</KeyCap> {t('keyHalf')}
+          </span>
+          <span>
+            <KeyCap>{'R'}</KeyCap> <KeyCap>{'L'}</KeyCap> {t('keyEye')}
+          </span>
+          <span>
+            <KeyCap>{'='}</KeyCap> {t('keySame')}
+          </span>
+        </>
+      }
+      margin={stopped.length > 0 ? <AbsoluteStop /> : <Reasons health={live} />}
+      actions={
+        <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || (closed && stopped.length === 0)} onClick={act}>
+          {typed.length > 0 ? t('record') : stopped.length > 0 ? (referred ? t('printReferral') : t('refer')) : t('toPower')}
+        </Button>
+      }
+    >
+      <Spine label={t('title')}>
+        <SpineHead words={eyeWords.heads} label={t('facing')} />
+        <SpineRow
+          label={<span className="note">{t('scale')}</span>}
+          right={
+            <div className="grade-side" data-eye="right">
+              <span />
+              <GradeFigures eye="right" />
+            </div>
+          }
+          left={
+            <div className="grade-side" data-eye="left">
+              <span />
+              <GradeFigures eye="left" />
+            </div>
+          }
+        />
+        {GRADED.map(({ id }) => (
+          <GradeRow
+            key={id}
+            id={id}
+            note={noteOf(id)}
+            threshold={thresholdOf(id)}
+            health={live}
+            current={id === here}
+            eyeHere={eyeHere}
+            fault={faultOf(id)}
+            closed={closed}
+            onHere={(e) => {
+              setHere(id);
+              setEyeHere(e);
+            }}
+            onGrade={(e, value) => put(e, id, value)}
+          />
+        ))}
+        {some('staining') ? (
+          <>
+            {measure('stainingPlace')}
+            {measure('stainingDepth')}
+          </>
+        ) : null}
+        {some('infiltrates') ? measure('infiltratePlace') : null}
+        {SYMPTOMS.map(({ id }) => measure(id))}
+        {MEASURES.map(({ id }) => measure(id))}
+      </Spine>
+      <p className="note px-6 py-3 flex gap-5">
+        <span>▽ {t('last')}</span>
+        <span>┆ {t('threshold')}</span>
+        <span>{t('own')}</span>
+      </p>
+      <DraftLine draft={draft} />
+      <Pictures />
+    </VisitFrame>
+  );
+}

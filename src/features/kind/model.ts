@@ -1,0 +1,41 @@
+import { question, QUESTIONS, type Evidence, type Fired, type KindChoice, type Reason, type Recommendation } from '@/core';
+
+/** View logic of the recommendation, without React. */
+
+export interface ReasonRow {
+  readonly rule: string;
+  readonly evidence: readonly Evidence[];
+  readonly recommended: Reason | null;
+  readonly second: Reason | null;
+}
+
+/** Reasons of both choices side by side, most weight at the top, in the order of the rules where weights are equal. */
+export function reasonRows({ recommended, second }: Pick<Recommendation, 'recommended' | 'second'>): ReasonRow[] {
+  const rows = new Map<string, ReasonRow>();
+  const key = (r: Reason): string =>
+    r.target === 'siliconeHydrogel' || r.target === 'hydrogel' || r.target === 'overnight' ? `${r.rule}:${r.target}` : r.rule;
+  const add = (choice: KindChoice | null, side: 'recommended' | 'second'): void => {
+    for (const r of choice?.reasons ?? []) {
+      const row = rows.get(key(r)) ?? { rule: r.rule, evidence: r.evidence, recommended: null, second: null };
+      rows.set(key(r), { ...row, [side]: r });
+    }
+  };
+  add(recommended, 'recommended');
+  add(second, 'second');
+  const weight = (row: ReasonRow): number => Math.max(Math.abs(row.recommended?.points ?? 0), Math.abs(row.second?.points ?? 0));
+  return [...rows.values()].sort((a, b) => weight(b) - weight(a));
+}
+
+/** Where an answer or finding stands: the page and the place on it. */
+export function placeOf(e: Evidence, visitId: string): { readonly href: string; readonly number: number | null } {
+  const base = `/visits/${visitId}`;
+  if (e.from === 'eye') return { href: `${base}/eye-health#sign-${e.key}`, number: null };
+  if (e.from === 'power') return { href: `${base}/power`, number: null };
+  if (e.from === 'person') return { href: `${base}/history`, number: null };
+  const id = e.key === 'medicineGroups' ? 'medicines' : e.key;
+  const at = QUESTIONS.findIndex((q) => q.id === id);
+  return { href: `${base}/history#q-${id}`, number: question(id) ? at + 1 : null };
+}
+
+/** Stops that hold count against any change: a kind is never advised by bringing one about. */
+export const stopCount = (fired: readonly Fired[]): number => fired.filter((f) => f.rule.strength !== 'caution' && f.rule.strength !== 'overwear').length;

@@ -1,0 +1,102 @@
+'use client';
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import { useTranslations } from 'use-intl';
+import { evidenceKey, PASSABLE, passOf } from '@/core';
+import { formatDay, formatMoment, formatRecord } from '@/i18n/format';
+import { Button } from '@/ui/Button';
+import { StateMark } from '@/ui/marks';
+import { useEvidenceWords } from '../common/visit/evidenceWords';
+import { useVisit } from '../common/visit/VisitProvider';
+
+/**
+ * Paper that leaves the practice. Whatever it says, it carries the wearer's name and birth date, every stop and
+ * caution, and what to do when an eye is red; without an emergency number it does not print at all.
+ */
+export function PrintSheet({ title, children, onPrint }: { readonly title: string; readonly children: ReactNode; readonly onPrint?: () => void }) {
+  const t = useTranslations('print');
+  const { record } = useVisit();
+  const { practice, viewer, now } = record.house;
+  const { wearer } = record;
+  const number = practice.emergencyTelephone?.trim() ?? '';
+  return (
+    <div className="paper-page">
+      <div className="paper-bar">
+        <Link className="btn btn-plain" href={`/visits/${record.visit.id}/eye-health`} prefetch={false}>
+          {t('back')}
+        </Link>
+        {number !== '' ? (
+          <Button
+            look="act"
+            onClick={() => {
+              onPrint?.();
+              window.print();
+            }}
+          >
+            {t('do')}
+          </Button>
+        ) : null}
+      </div>
+      {number === '' ? (
+        <p className="problem p-8" role="alert">
+          <StateMark state="stop" /> {t('noNumber')}
+        </p>
+      ) : (
+        <article className="paper" data-testid="paper">
+          <header>
+            <h1 className="power">{title}</h1>
+            <p>{t('from', { practice: practice.name, address: practice.address, telephone: practice.telephone })}</p>
+            <p className="value">{t('wearer', { name: wearer.name, day: formatDay(wearer.birthDate), record: formatRecord(wearer.recordNumber) })}</p>
+          </header>
+          {children}
+          <StopsAndCautions />
+          <section className="paper-danger">
+            <h2>{t('dangerTitle')}</h2>
+            <p>{t('dangerDo', { telephone: number })}</p>
+          </section>
+          <p className="note">
+            {t('written', {
+              day: formatMoment(now, practice.timeZone).split(',')[0] ?? '',
+              time: formatMoment(now, practice.timeZone).split(', ')[1] ?? '',
+              name: viewer.name,
+            })}
+          </p>
+        </article>
+      )}
+    </div>
+  );
+}
+
+/** Every stop and caution of the record, with the reasons given: on everything that leaves. */
+function StopsAndCautions() {
+  const t = useTranslations('print');
+  const stops = useTranslations('stops');
+  const evidence = useEvidenceWords();
+  const { record, health } = useVisit();
+  const again = record.health.passes.filter((p) => p.rule === 'sameLensAgain' && p.visitId === record.visit.id);
+  return (
+    <section data-testid="paper-stops">
+      <h2>{t('stops')}</h2>
+      {health.fired.length === 0 && again.length === 0 ? <p>{t('noStops')}</p> : null}
+      <ul>
+        {health.fired.map((f) => {
+          const pass = PASSABLE.includes(f.rule.strength) ? passOf(f, record.health.passes) : null;
+          return (
+            <li key={evidenceKey(f)}>
+              <strong>
+                {stops(`strength.${f.rule.strength}`)}: {stops(`r.${f.rule.id as 'dust'}.name`)}
+              </strong>{' '}
+              {f.evidence.map(evidence).join(' · ')}
+              {pass ? ` (${t('reasonGiven', { name: pass.passedByName, reason: pass.reason })})` : ''}
+            </li>
+          );
+        })}
+        {again.map((p) => (
+          <li key={p.id}>
+            <strong>{stops('r.sameLensAgain.name')}</strong> ({t('reasonGiven', { name: p.passedByName, reason: p.reason })})
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

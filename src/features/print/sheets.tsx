@@ -1,0 +1,189 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import { askedQuestions, EYES, formatRefraction, SIGNS, type Eye } from '@/core';
+import { formatDay } from '@/i18n/format';
+import { useAnswerWords } from '../common/visit/answerWords';
+import { DecisionLine } from '../common/visit/DecisionLine';
+import { useFindingWords } from '../common/visit/evidenceWords';
+import { useVisit } from '../common/visit/VisitProvider';
+import { useEyeWords } from '../common/eyeWords';
+import { PrintSheet } from './PrintSheet';
+
+/** The same-day referral: why, what was found, what is worn and since when. */
+export function ReferralSheet() {
+  const t = useTranslations('print');
+  const stops = useTranslations('stops.r');
+  const { record, run } = useVisit();
+  const open = record.health.stops.filter((s) => s.endedAt === null);
+  const referral = record.health.referrals.find((r) => open.some((s) => s.id === r.stopId)) ?? null;
+  const { practice, settings } = record.house;
+  const to = referral?.addressedTo ?? settings.referralTo;
+  const telephone = referral?.telephone ?? (settings.referralTelephone || (practice.emergencyTelephone ?? ''));
+  const printed = referral?.steps.some((s) => s.step === 'printed');
+  return (
+    <PrintSheet
+      title={t('referral')}
+      onPrint={() => {
+        if (referral && !printed) void run('recordReferralStep', { referralId: referral.id, step: 'printed' });
+      }}
+    >
+      <p>{t('to', { to: to || practice.town, telephone })}</p>
+      {open.length === 0 ? <p>{t('noNames')}</p> : <p className="value">{t('sees')}</p>}
+      {open.map((s) => (
+        <p key={s.id}>{t('suspected', { name: stops(`${s.rule as 'dust'}.name`) })}</p>
+      ))}
+      <Found />
+      <WornLens />
+    </PrintSheet>
+  );
+}
+
+/** A summary of the visit: what was said, found and decided. */
+export function SummarySheet() {
+  const t = useTranslations('print');
+  const words = useAnswerWords();
+  const { record, health } = useVisit();
+  const asked = askedQuestions(health.answers, record.wearer.age).filter((q) => health.answers[q.id] !== undefined);
+  return (
+    <PrintSheet title={t('summary')}>
+      <section>
+        <h2>{t('history')}</h2>
+        <dl className="paper-list">
+          {asked.map((q) => (
+            <div key={q.id}>
+              <dt>{words.name(q.id)}</dt>
+              <dd>
+                {words.answer(q.id, health.answers[q.id]?.value ?? '')} {health.answers[q.id]?.note}
+              </dd>
+            </div>
+          ))}
+        </dl>
+      </section>
+      <Found />
+      <section>
+        <h2>{t('kind')}</h2>
+        <p>
+          <DecisionLine />
+        </p>
+      </section>
+      <WornLens />
+    </PrintSheet>
+  );
+}
+
+/** A copy of the prescription signed at this visit. */
+export function CopySheet() {
+  const t = useTranslations('print');
+  const { record } = useVisit();
+  const eyes = useEyeWords();
+  const signed = record.prescriptions.find((p) => p.visitId === record.visit.id);
+  return (
+    <PrintSheet title={t('copy')}>
+      {signed ? (
+        <section>
+          {signed.eyes.map((e) => {
+            const lens = record.lenses[e.lensId];
+            return lens ? (
+              <p key={e.eye} className="value">
+                {t('eyeLine', {
+                  eye: eyes.short(e.eye),
+                  power: formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }),
+                  family: `${lens.maker} ${lens.familyName}`,
+                  curve: e.baseCurveOrderedMm.toFixed(1),
+                  diameter: lens.diameterMm?.toFixed(1) ?? '',
+                })}
+              </p>
+            ) : null;
+          })}
+          <p>
+            {t('signed', {
+              number: signed.number,
+              issued: formatDay(signed.issuedOn),
+              expires: formatDay(signed.expiresOn),
+              prescriber: signed.prescriber.name,
+              title: signed.prescriber.title,
+              register: signed.prescriber.registerNumber,
+            })}
+          </p>
+          <p>
+            <DecisionLine />
+          </p>
+        </section>
+      ) : (
+        <p>{t('noPrescription')}</p>
+      )}
+    </PrintSheet>
+  );
+}
+
+function Found() {
+  const t = useTranslations('print');
+  const signs = useTranslations('signs');
+  const finding = useFindingWords();
+  const eyes = useEyeWords();
+  const { health } = useVisit();
+  const seen = SIGNS.filter((s) => EYES.some((e) => health.today[e][s.id as 'pain'] !== undefined));
+  const cell = (eye: Eye, id: string): string => finding(id, health.today[eye][id as 'pain']);
+  return (
+    <section>
+      <h2>{t('findings')}</h2>
+      {seen.length === 0 ? (
+        <p>{t('noFindings')}</p>
+      ) : (
+        <table className="ledger">
+          <thead>
+            <tr>
+              <th scope="col" aria-label={t('findings')} />
+              {EYES.map((e) => (
+                <th key={e} scope="col">
+                  {eyes.name(e)}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {seen.map((s) => (
+              <tr key={s.id}>
+                <th scope="row">{signs(s.id as 'pain')}</th>
+                {EYES.map((e) => (
+                  <td key={e}>{cell(e, s.id)}</td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+/** The lens of each eye with its lot, and how long it is worn. */
+function WornLens() {
+  const t = useTranslations('print');
+  const eyes = useEyeWords();
+  const { record, health, eye } = useVisit();
+  const given = record.handOvers.map((c) => c.current).filter((h) => h !== null);
+  const lines = EYES.flatMap((e) => {
+    const on = eye(e).onEye?.current;
+    const last = given.filter((h) => h.eye === e).at(-1);
+    const row = on?.lensId ? on : last;
+    const lens = row?.lensId ? record.lenses[row.lensId] : undefined;
+    return lens && row
+      ? [
+          {
+            e,
+            text: `${eyes.short(e)} ${lens.familyName} ${formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg })}, ${t('lot', { lot: row.lot ?? '' })}`,
+          },
+        ]
+      : [];
+  });
+  const hours = health.answers.hoursPerDay?.value;
+  const days = health.answers.daysPerWeek?.value;
+  return (
+    <section>
+      <h2>{t('lensWorn')}</h2>
+      {lines.length === 0 ? <p>{health.answers.whichLens?.note ?? t('wornNone')}</p> : lines.map((l) => <p key={l.e}>{l.text}</p>)}
+      {typeof hours === 'number' && typeof days === 'number' ? <p>{t('hours', { hours, days })}</p> : null}
+    </section>
+  );
+}

@@ -1,0 +1,167 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState, type FormEvent } from 'react';
+import { useTranslations } from 'use-intl';
+import { DEFAULT_SETTINGS, may, SETTINGS, type SettingKey, type SettingValue } from '@/core';
+import { formatMoment } from '@/i18n/format';
+import type { Problem } from '@/lib/outcome';
+import type { SettingsPage } from '@/services/settings';
+import { Button } from '@/ui/Button';
+import { ProblemLine } from '@/ui/Field';
+import { Frame } from '@/ui/Frame';
+import { Stated } from '@/ui/marks';
+import { WallClock } from '../common/Clock';
+import { useDeeds } from '../common/DeedsProvider';
+import { Rail } from '../common/Rail';
+import { useProblemWords, useRefusalWords } from '../common/words';
+
+const GROUPS = ['stops', 'signs', 'lens', 'fit', 'teaching', 'prescription', 'supply', 'screen'] as const;
+const KEYS = Object.keys(SETTINGS) as SettingKey[];
+type Changes = SettingsPage['changes'];
+
+/** What the practice chooses: in force, default, what each changes, who changed it when. */
+export function Settings({ changes }: { readonly changes: Changes }) {
+  const t = useTranslations('settings');
+  const frame = useTranslations('frame');
+  const { house } = useDeeds();
+  const mayChange = may(house.viewer.roles, 'settings');
+  return (
+    <Frame
+      rail={<Rail place="settings" />}
+      strip={
+        <>
+          <div className="px-6 py-2 flex flex-col justify-center">
+            <h1 className="power">{t('title')}</h1>
+            <div className="label">{house.practice.name}</div>
+          </div>
+          <WallClock />
+        </>
+      }
+      marginWords={{ open: frame('marginOpen'), close: frame('marginClose'), label: frame('margin') }}
+    >
+      <p className="px-6 py-3 max-w-[760px]">
+        {t('line')} {mayChange ? '' : t('readOnly')}
+      </p>
+      {GROUPS.map((group) => (
+        <section key={group} className="px-6 pb-4">
+          <h2 className="settings-group">{t(`groups.${group}`)}</h2>
+          {KEYS.filter((key) => SETTINGS[key].group === group).map((key) => (
+            <SettingRow key={key} name={key} changes={changes.filter((c) => c.key === key)} mayChange={mayChange} />
+          ))}
+        </section>
+      ))}
+    </Frame>
+  );
+}
+
+/** A setting's value in words. */
+function useSettingWords(): (key: SettingKey, value: SettingValue) => string {
+  const t = useTranslations('settings');
+  return (key, value) => {
+    const d = SETTINGS[key];
+    if (d.kind === 'choice') return t(`s.${key as 'dust'}.o.${String(value) as 'stop'}`);
+    if (d.kind === 'flag') return value === true ? t('yes') : t('no');
+    if (d.kind === 'number') return `${String(value)} ${t(`units.${d.unit as 'mm'}`)}`;
+    return value === '' ? t('empty') : String(value);
+  };
+}
+
+function SettingRow({ name, changes, mayChange }: { readonly name: SettingKey; readonly changes: Changes; readonly mayChange: boolean }) {
+  const t = useTranslations('settings');
+  const words = useSettingWords();
+  const problemWords = useProblemWords();
+  const refusal = useRefusalWords();
+  const router = useRouter();
+  const { perform, house } = useDeeds();
+  const d = SETTINGS[name];
+  const inForce = house.settings[name];
+  const [text, setText] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [last] = changes;
+  const zone = house.practice.timeZone;
+  const typed = text ?? String(inForce);
+  const dirty = text !== null && text.trim() !== String(inForce);
+  const valueOf = (): SettingValue => {
+    if (d.kind === 'number') return /^-?\d+([.,]\d+)?$/.test(typed.trim()) ? Number(typed.trim().replace(',', '.')) : Number.MAX_SAFE_INTEGER;
+    return d.kind === 'flag' ? typed === 'true' : typed;
+  };
+  const submit = async (event: FormEvent): Promise<void> => {
+    event.preventDefault();
+    setBusy(true);
+    const done = await perform('changeSetting', { key: name, value: valueOf(), lastChangeId: last?.id ?? null });
+    setBusy(false);
+    if (done?.ok) {
+      setText(null);
+      setProblem(null);
+      router.refresh();
+    } else if (done) setProblem(done.error);
+  };
+  const fault = problem?.kind === 'invalid' ? problem.fields[0] : undefined;
+  const conflict = problem?.kind === 'conflict' ? problem.differs[0] : undefined;
+  return (
+    <form className="setting" onSubmit={(event) => void submit(event)} data-testid={`setting-${name}`}>
+      <div>
+        <strong id={`set-${name}`}>{t(`s.${name}.name`)}</strong>
+        <p className="label">{t(`s.${name}.what`)}</p>
+        {'waiting' in d ? <p className="note">{t('waiting')}</p> : null}
+      </div>
+      <div className="flex gap-2 items-center flex-wrap">
+        {!mayChange ? (
+          <strong>{words(name, inForce)}</strong>
+        ) : d.kind === 'choice' || d.kind === 'flag' ? (
+          <select className="choice" aria-labelledby={`set-${name}`} value={typed} onChange={(event) => setText(event.target.value)}>
+            {(d.kind === 'flag' ? ['true', 'false'] : d.options).map((o) => (
+              <option key={o} value={o}>
+                {words(name, d.kind === 'flag' ? o === 'true' : o)}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <>
+            <input
+              className={d.kind === 'number' ? 'input input-mono max-w-[96px]' : 'input max-w-[260px]'}
+              aria-labelledby={`set-${name}`}
+              aria-invalid={fault ? true : undefined}
+              value={typed}
+              onChange={(event) => setText(event.target.value)}
+            />
+            {d.kind === 'number' ? <span className="label">{t(`units.${d.unit as 'mm'}`)}</span> : null}
+          </>
+        )}
+        {dirty ? (
+          <Button type="submit" disabled={busy}>
+            {t('set')}
+          </Button>
+        ) : null}
+        <div className="basis-full" aria-live="polite">
+          {fault ? <ProblemLine>{problemWords(fault.code, fault.data)}</ProblemLine> : null}
+          {conflict ? (
+            <ProblemLine>
+              {t('conflictText', { name: conflict.by, value: conflict.text, time: formatMoment(conflict.at, zone) })}{' '}
+              <Button look="quiet" onClick={() => (setProblem(null), router.refresh())}>
+                {t('conflictTitle')}
+              </Button>
+            </ProblemLine>
+          ) : null}
+          {problem && !fault && !conflict ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
+        </div>
+      </div>
+      <div className="label">
+        {t('standard', { value: words(name, DEFAULT_SETTINGS[name]) })}
+        <div className="note">
+          {t(`marks.${d.source.mark}`)}
+          {d.source.mark === 'P' ? `: ${d.source.text}` : ''}
+        </div>
+      </div>
+      <div className="label">
+        {last ? <Stated state="ok">{t('changed', { name: last.setByName ?? '', time: formatMoment(last.setAt, zone) })}</Stated> : t('byDefault')}
+        {changes.slice(1).map((c) => (
+          <div key={c.id} className="note">
+            {t('was', { value: words(name, c.value), name: c.setByName ?? '', time: formatMoment(c.setAt, zone) })}
+          </div>
+        ))}
+      </div>
+    </form>
+  );
+}
