@@ -36,7 +36,7 @@ export async function insertAnswer(
 ): Promise<void> {
   await sql`
     insert into history_answer (id, practice_id, visit_id, visit_version, question, value, note, recorded_at, recorded_by)
-    values (${m.id}, ${m.practiceId}, ${m.visitId}, ${m.visitVersion}, ${a.question}, ${sql.json(a.value as never)}, ${a.note}, ${m.at}, ${m.by})`;
+    values (${m.id}, ${m.practiceId}, ${m.visitId}, ${m.visitVersion}, ${a.question}, ${a.value === null ? sql`'null'::jsonb` : sql.json(a.value as never)}, ${a.note}, ${m.at}, ${m.by})`;
 }
 
 /** @returns false when it was acknowledged before */

@@ -175,6 +175,13 @@ export async function noteDispatchFailure(sql: Db, f: { id: string; practiceId: 
 }
 
 /** Makes a waiting order due at once. */
+/** Is an order held because an absolute stop stands for its wearer? */
+export async function isHeld(sql: Db, practiceId: string, orderId: string): Promise<boolean> {
+  const [row] = await sql<{ held: boolean }[]>`
+    select wearer_under_absolute_stop(practice_id, wearer_id) as held from lens_order where practice_id = ${practiceId} and id = ${orderId}`;
+  return row?.held ?? false;
+}
+
 export async function hastenDispatch(sql: Db, practiceId: string, orderId: string, now: string): Promise<boolean> {
   const rows = await sql`
     update order_dispatch set due_at = ${now}

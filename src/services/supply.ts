@@ -2,15 +2,14 @@ import 'server-only';
 import { chains, EYES, supplyPlan, type Eye } from '../core';
 import { listFacts } from '../db/facts';
 import { findFamily, listLenses } from '../db/lenses';
-import { findOrderByKey, hastenDispatch, insertOrder } from '../db/orders';
+import { findOrderByKey, hastenDispatch, isHeld, insertOrder } from '../db/orders';
 import { listPrescriptions } from '../db/prescriptions';
 import { nextNumber } from '../db/practices';
-import { deleteDraft, findVisit, listVisits } from '../db/visits';
+import { deleteDraft, listVisits } from '../db/visits';
 import { must } from '../lib/assert';
 import { invalid, notFound, ok, ruleBroken } from '../lib/outcome';
 import { hastenForm, orderForm } from '../schema/forms';
 import { takeVisit } from './change';
-import { readHealth } from './healthRecord';
 import { defineService, type Context } from './define';
 import type { HandOverFact } from './visitRecord';
 
@@ -97,10 +96,7 @@ export const hastenOrder = defineService({
   input: hastenForm,
   about: (form) => ({ subjectKind: 'order', subjectId: form.orderId }),
   run: async (context, form) => {
-    const visit = await findVisit(context.tx, context.caller.practiceId, form.visitId);
-    if (!visit) return notFound('order');
-    const { state } = await readHealth(context, visit);
-    if (state.absolute.length > 0) return ruleBroken('absoluteStop');
+    if (await isHeld(context.tx, context.caller.practiceId, form.orderId)) return ruleBroken('absoluteStop');
     const done = await hastenDispatch(context.tx, context.caller.practiceId, form.orderId, context.now);
     return done ? ok({ orderId: form.orderId }) : notFound('order');
   },

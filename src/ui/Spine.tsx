@@ -3,9 +3,17 @@ import type { ReactNode } from 'react';
 import { EyeBadge } from './marks';
 
 /** The page's backbone: right eye left of it, left eye right of it, labels down the middle. */
-export function Spine({ children, label, slim = false }: { readonly children: ReactNode; readonly label: string; readonly slim?: boolean }) {
+export function Spine({
+  children,
+  label,
+  width = 'usual',
+}: {
+  readonly children: ReactNode;
+  readonly label: string;
+  readonly width?: 'usual' | 'slim' | 'wide';
+}) {
   return (
-    <div className={slim ? 'spine spine-slim' : 'spine'} role="group" aria-label={label}>
+    <div className={width === 'usual' ? 'spine' : `spine spine-${width}`} role="group" aria-label={label}>
       {children}
     </div>
   );

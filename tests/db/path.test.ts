@@ -182,8 +182,12 @@ describe('lesson and hand-over', () => {
   it('a minor without a guardian on the record is not taught', async () => {
     await world.db.owner`update wearer_identity set guardian = null where name = 'Caspian Udell'`;
     const visitId = await world.visit(2, { right: '-2.00', left: null });
-    await world.must('putOnTrials', { visitId, version: 2, right: await spec(world, 'dunlin-1-day', -2, 0, 180, 8.5, 14.2), left: null });
-    expect(await world.do('startLesson', { visitId, version: 3 })).toMatchObject({ error: { rule: 'guardianNeeded' } });
+    const lens = await spec(world, 'dunlin-1-day', -2, 0, 180, 8.5, 14.2);
+    expect(await world.do('putOnTrials', { visitId, version: 2, right: lens, left: null })).toMatchObject({ error: { rule: 'stopWaits' } });
+    // A prescriber may try a lens with a reason; taught is nobody without a guardian.
+    await world.must('passStop', { visitId, version: 2, rule: 'minorWithoutGuardian', reason: 'aunt on her way' });
+    await world.must('putOnTrials', { visitId, version: 3, right: lens, left: null });
+    expect(await world.do('startLesson', { visitId, version: 4 })).toMatchObject({ error: { rule: 'guardianNeeded' } });
   });
   it('a lens that was brought in is not handed over; one who handles lenses already is noted instead', async () => {
     const visitId = await world.visit(1, { right: '-2.00', left: '-2.00' });

@@ -98,6 +98,15 @@ test('a minor without a guardian is not taught until one is named', async ({ pag
   await typePowers(page, '-2.00', '-2.00');
   await page.getByTestId('candidate-dunlin-1-day').getByRole('radio').click();
   await page.getByRole('button', { name: 'Put it on both eyes' }).click();
+  await expect(page.locator('.refusal')).toContainText('No guardian has agreed');
+  await page.goto(`/visits/${visitId ?? ''}/eye-health`);
+  await page.getByTestId('reason-minorWithoutGuardian').getByRole('button', { name: 'Pass with a reason' }).click();
+  await page.getByRole('dialog').getByLabel('Why').fill('mother on the telephone');
+  await page.getByRole('button', { name: 'Pass it with this reason' }).click();
+  await expect(page.getByTestId('passed-minorWithoutGuardian')).toContainText('mother on the telephone');
+  await page.goto(`/visits/${visitId ?? ''}/lens`);
+  await page.getByTestId('candidate-dunlin-1-day').getByRole('radio').click();
+  await page.getByRole('button', { name: 'Put it on both eyes' }).click();
   await page.waitForURL('**/on-eye');
   await page.goto(`/visits/${visitId ?? ''}/teach`);
   await page.getByRole('button', { name: 'Start the lesson' }).click();

@@ -36,14 +36,13 @@ export function AbsoluteStop() {
           {t('noLens')} {t('referToday')}
         </h2>
       </div>
-      {openStops(record).map((s) => (
-        <div key={s.id} className="mt-3">
-          <strong>{stops(`${s.rule as 'dust'}.name`)}</strong> {stops(`${s.rule as 'dust'}.why`)}
-          <p className="note">{s.evidence.map(evidence).join(' · ')}</p>
-          <p className="note">{t('openedBy', { time: formatTime(s.openedAt, practice.timeZone), name: s.openedByName })}</p>
-          <EndStop stopId={s.id} sameVisit={s.visitId === record.visit.id} />
-        </div>
-      ))}
+      <p className="mt-3">
+        <strong>
+          {openStops(record)
+            .map((s) => stops(`${s.rule as 'dust'}.name`))
+            .join(', ')}
+        </strong>
+      </p>
       <p className="mt-3">{t('nobodyPasses')}</p>
       <h3 className="mt-4">{t('inOrder')}</h3>
       <ol className="steps-list">
@@ -73,6 +72,15 @@ export function AbsoluteStop() {
         </p>
       ) : null}
       {held > 0 ? <p className="mt-4 label">{t('heldOrders', { count: held })}</p> : null}
+      <h3 className="mt-4">{t('rests')}</h3>
+      {openStops(record).map((s) => (
+        <div key={s.id} className="mt-2">
+          <strong>{stops(`${s.rule as 'dust'}.name`)}</strong> {stops(`${s.rule as 'dust'}.why`)}
+          <p className="note">{s.evidence.map(evidence).join(' · ')}</p>
+          <p className="note">{t('openedBy', { time: formatTime(s.openedAt, practice.timeZone), name: s.openedByName })}</p>
+          <EndStop stopId={s.id} sameVisit={s.visitId === record.visit.id} />
+        </div>
+      ))}
       <Corrections />
     </div>
   );
@@ -83,7 +91,8 @@ function Corrections() {
   const signs = useTranslations('signs');
   const finding = useFindingWords();
   const { record } = useVisit();
-  const rests = openStops(record).flatMap((s) => s.evidence);
+  const all = openStops(record).flatMap((s) => s.evidence);
+  const rests = all.filter((e, i) => all.findIndex((o) => o.key === e.key && o.eye === e.eye) === i);
   return (
     <ul className="mt-4">
       {rests.map((e) => {

@@ -33,7 +33,6 @@ export function GradeRow({ id, note, threshold, health, current, eyeHere, fault,
   const problemWords = useProblemWords();
   const eyes = useEyeWords();
   const step = sign(id);
-  const top = step?.kind === 'measure' ? 4 : 4;
   const side = (eye: Eye) => {
     const value = health.today[eye][id];
     const number = typeof value === 'number' ? value : undefined;
@@ -57,18 +56,17 @@ export function GradeRow({ id, note, threshold, health, current, eyeHere, fault,
             <span className="label">{before === undefined ? t('notSeen') : t('was', { value: before.toFixed(1) })}</span>
           ) : (
             <>
-              {state ? <StateMark state={state} size={13} /> : null}
               <strong className="value">{number.toFixed(1)}</strong>
-              <span className={state ? `stated-${state}` : 'label'}>
-                {rose !== null ? t('grew', { value: rose.toFixed(1) }) : step?.kind === 'grade' ? words(id, number).slice(4) : ''}
-              </span>
+              {state ? <StateMark state={state} size={13} /> : null}
+              <span className={state ? `stated-${state}` : 'label'}>{step?.kind === 'grade' ? words(id, number).slice(4) : null}</span>
+              {rose !== null ? <span className="note">{t('grew', { value: rose.toFixed(1) })}</span> : null}
             </>
           )}
         </button>
         <GradeScale eye={eye} value={number} was={before} threshold={threshold} onPick={closed ? null : (grade) => (onHere(eye), onGrade(eye, grade))} />
         {current ? (
           <div className="grade-targets" role="group" aria-label={`${eyes.name(eye)}, ${signs(id)}`}>
-            {TARGETS.filter((g) => g <= top).map((g) => (
+            {TARGETS.map((g) => (
               <button
                 key={g}
                 type="button"

@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { formatRefraction, type Eye } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
@@ -10,6 +11,7 @@ import { useVisit } from '../common/visit/VisitProvider';
 /** A prescription as it was signed: number, days, prescriber, each eye's lens. It is never edited. */
 export function SignedPrescription({ signed }: { readonly signed: VisitRecord['prescriptions'][number] }) {
   const t = useTranslations('final');
+  const print = useTranslations('print');
   const eyeWords = useEyeWords();
   const { record } = useVisit();
   const zone = record.house.practice.timeZone;
@@ -67,6 +69,14 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
           </>
         ) : null}
       </dl>
+      <p className="px-6 pb-4 flex gap-3">
+        <Link className="btn btn-plain" href={`/visits/${record.visit.id}/print/prescription`} prefetch={false}>
+          {print('printCopy')}
+        </Link>
+        <Link className="btn btn-plain" href={`/visits/${record.visit.id}/print/summary`} prefetch={false}>
+          {print('printSummary')}
+        </Link>
+      </p>
     </>
   );
 }

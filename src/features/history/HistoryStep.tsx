@@ -103,7 +103,16 @@ export function HistoryStep() {
     else next();
   };
 
-  useHotkeys('0,1,2,3,4,5,6,7,8,9', (event) => current && choose(current, Number(event.key)), [current, sheet, closed]);
+  useHotkeys(
+    '0,1,2,3,4,5,6,7,8,9',
+    (event) => {
+      if (!current?.options) return;
+      // The next row may open a field: the digit that chose here must not be typed there.
+      event.preventDefault();
+      choose(current, Number(event.key));
+    },
+    [current, sheet, closed],
+  );
   useHotkeys('down', (event) => (event.preventDefault(), move(1)), [index, sheet]);
   useHotkeys('up', (event) => (event.preventDefault(), move(-1)), [index, sheet]);
   useHotkeys('alt+c', (event) => (event.preventDefault(), setNoting(true)), { enableOnFormTags: true }, []);
@@ -123,7 +132,7 @@ export function HistoryStep() {
             <KeyCap>{'↑'}</KeyCap> <KeyCap>{'↓'}</KeyCap> {t('keyQuestion')}
           </span>
           <span>
-            <KeyCap>{'0'}</KeyCap> <KeyCap>{'9'}</KeyCap> {t('keyAnswer')}
+            <KeyCap>{'0–9'}</KeyCap> {t('keyAnswer')}
           </span>
           <span>
             <KeyCap>{'Alt C'}</KeyCap> {t('keyNote')}

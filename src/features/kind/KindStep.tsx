@@ -176,7 +176,7 @@ export function KindStep() {
         )
       }
     >
-      <Spine label={t('title')}>
+      <Spine label={t('title')} width="wide">
         <SpineRow
           label={t('said')}
           note={t('saidNote')}
@@ -238,7 +238,7 @@ export function KindStep() {
               </span>
               <KeyCap>{String(i + 1)}</KeyCap>
               <span className={picked === i ? 'font-[620]' : ''}>
-                {i === 0 ? t('keep', { kind: kindName(c.kind) }) : t('instead', { kind: kindName(c.kind) })}
+                {i === 0 ? t('keep', { kind: kindName(c.kind).toLocaleLowerCase('en') }) : t('instead', { kind: kindName(c.kind) })}
                 {c.kind.wear === 'overnight' ? `, ${t('wear.overnight')}` : ''}
               </span>
             </button>
@@ -282,8 +282,7 @@ function EvidenceLinks({ row }: { readonly row: ReturnType<typeof reasonRows>[nu
         const place = placeOf(e, record.visit.id);
         return (
           <Link key={`${e.key}-${e.eye ?? ''}`} href={place.href} prefetch={false} className="block">
-            <span className="note block">{t(`evidence.${e.from}`, { number: place.number ?? '' })}</span>
-            <strong>{evidence(e)}</strong>
+            <strong>{evidence(e)}</strong> <span className="note">{t(`evidence.${e.from}`, { number: place.number ?? '' })}</span>
           </Link>
         );
       })}

@@ -160,6 +160,7 @@ function Found() {
 /** The lens of each eye with its lot, and how long it is worn. */
 function WornLens() {
   const t = useTranslations('print');
+  const words = useAnswerWords();
   const eyes = useEyeWords();
   const { record, health, eye } = useVisit();
   const given = record.handOvers.map((c) => c.current).filter((h) => h !== null);
@@ -177,12 +178,17 @@ function WornLens() {
         ]
       : [];
   });
+  const told = (['whichLens', 'replacedEvery', 'sleptIn', 'lastWorn'] as const).flatMap((id) => {
+    const a = health.answers[id];
+    return a ? [`${words.name(id)}: ${words.answer(id, a.value)}${a.note ? ` (${a.note})` : ''}`] : [];
+  });
   const hours = health.answers.hoursPerDay?.value;
   const days = health.answers.daysPerWeek?.value;
   return (
     <section>
       <h2>{t('lensWorn')}</h2>
-      {lines.length === 0 ? <p>{health.answers.whichLens?.note ?? t('wornNone')}</p> : lines.map((l) => <p key={l.e}>{l.text}</p>)}
+      {lines.length === 0 ? <p>{t('wornNone')}</p> : lines.map((l) => <p key={l.e}>{l.text}</p>)}
+      {told.length > 0 ? <p>{told.join(' · ')}</p> : null}
       {typeof hours === 'number' && typeof days === 'number' ? <p>{t('hours', { hours, days })}</p> : null}
     </section>
   );

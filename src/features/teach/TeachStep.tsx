@@ -120,7 +120,7 @@ export function TeachStep() {
       ) : (
         <div className="grid wide:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
           <section className="border-r border-rule">
-            <Spine label={t('tries')} slim>
+            <Spine label={t('tries')} width="slim">
               <SpineHead words={eyeWords.heads} label={t('needed', { count: MOVES_NEEDED })} />
               {(['on', 'off'] as const).map((move) => (
                 <SpineRow

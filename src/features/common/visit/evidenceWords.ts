@@ -21,12 +21,16 @@ export function useEvidenceWords(): (e: Evidence) => string {
   const signs = useTranslations('signs');
   const kind = useTranslations('kind.evidence');
   const answers = useAnswerWords();
+  const history = useTranslations('history');
   const finding = useFindingWords();
   const eyes = useEyeWords();
   return (e) => {
     if (e.from === 'eye') return `${e.eye ? eyes.short(e.eye) : ''} ${signs(e.key as 'pain')} ${finding(e.key, e.value as number | string)}`;
     if (e.from === 'person' || e.from === 'power') return kind(e.key as 'age', { value: typeof e.value === 'number' ? Math.round(e.value * 100) / 100 : 0 });
-    if (e.key === 'medicineGroups') return answers.name('medicines');
+    if (e.key === 'medicineGroups') {
+      const groups = (Array.isArray(e.value) ? e.value : []) as readonly string[];
+      return `${answers.name('medicines')}: ${groups.map((g) => history(`medicineGroups.${g as 'acne'}`)).join('; ')}`;
+    }
     return `${answers.name(e.key)}: ${answers.answer(e.key, e.value)}`;
   };
 }
