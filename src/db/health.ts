@@ -36,7 +36,7 @@ export async function insertAnswer(
 ): Promise<void> {
   await sql`
     insert into history_answer (id, practice_id, visit_id, visit_version, question, value, note, recorded_at, recorded_by)
-    values (${m.id}, ${m.practiceId}, ${m.visitId}, ${m.visitVersion}, ${a.question}, ${a.value === null ? sql`'null'::jsonb` : sql.json(a.value as never)}, ${a.note}, ${m.at}, ${m.by})`;
+    values (${m.id}, ${m.practiceId}, ${m.visitId}, ${m.visitVersion}, ${a.question}, ${a.value === null ? sql`'null'::jsonb` : sql.json(a.value)}, ${a.note}, ${m.at}, ${m.by})`;
 }
 
 /** @returns false when it was acknowledged before */
@@ -79,7 +79,7 @@ export async function insertStop(
   await sql`
     insert into safety_stop (id, practice_id, wearer_id, visit_id, visit_version, rule, rule_version, eyes, evidence, opened_at, opened_by)
     values (${m.id}, ${m.practiceId}, ${m.wearerId}, ${m.visitId}, ${m.visitVersion}, ${s.rule}, ${s.ruleVersion}, ${[...s.eyes]},
-      ${sql.json(s.evidence.map((e) => ({ ...e })) as never)}, ${m.at}, ${m.by})`;
+      ${sql.json(s.evidence.map((e) => ({ ...e })))}, ${m.at}, ${m.by})`;
 }
 
 /** @returns false when it was ended before */

@@ -75,7 +75,7 @@ export const recordHistory = defineService({
       else merged[a.question] = { value: a.value, note: a.note };
     }
     const handedOver = await handedOverBefore(context, taken.value.visit.wearerId);
-    const problems = answerProblems(merged as Answers, handedOver);
+    const problems = answerProblems(merged, handedOver);
     if (problems.length > 0) {
       const fields = problems.map((p): FieldProblem => ({ path: ['answers', p.question], code: p.code, data: p.data }));
       return err({ kind: 'invalid', fields });

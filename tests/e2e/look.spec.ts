@@ -29,7 +29,20 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
   await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
   await page.getByRole('button', { name: 'Put it on both eyes' }).click();
   await page.waitForURL('**/on-eye');
-  const views = ['/', '/wearers', `${visit}/power`, `${visit}/lens`, `${visit}/on-eye`, `${visit}/final`, `${visit}/teach`, `${visit}/supply`];
+  const views = [
+    '/',
+    '/wearers',
+    '/settings',
+    `${visit}/history`,
+    `${visit}/eye-health`,
+    `${visit}/kind`,
+    `${visit}/power`,
+    `${visit}/lens`,
+    `${visit}/on-eye`,
+    `${visit}/final`,
+    `${visit}/teach`,
+    `${visit}/supply`,
+  ];
   for (const lights of ['up', 'down']) {
     for (const view of views) {
       await page.setViewportSize({ width: 1280, height: 800 });

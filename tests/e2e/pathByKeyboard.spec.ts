@@ -41,6 +41,10 @@ test('the whole path by keyboard', async ({ page }) => {
   await press('n');
   await tabTo(/^First fit/);
   await press('Enter');
+  await page.waitForURL('**/history');
+  await press(']');
+  await page.waitForURL('**/eye-health');
+  await press(']');
   await page.waitForURL('**/power');
 
   await expect(page.getByLabel('Right eye, spectacle power')).toBeFocused();

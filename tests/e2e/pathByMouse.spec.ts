@@ -1,4 +1,4 @@
-import { expect, dragMark, signIn, test, typePowers } from './site';
+import { expect, dragMark, signIn, test } from './site';
 
 test.use({ file: 'pathByMouse' });
 
@@ -7,6 +7,8 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   test.setTimeout(180_000);
   await signIn(page);
   await page.getByTestId('today-1').getByRole('button', { name: 'Begin the visit' }).click();
+  await page.waitForURL('**/history');
+  await page.getByRole('link', { name: /Power/ }).click();
   await page.waitForURL('**/power');
   await expect(page.getByText('Nessa Quillby')).toBeVisible();
   await expect(page.getByTestId('birth-date')).toContainText('born 14 Mar 1992');
@@ -16,7 +18,12 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await expect(page.getByTestId('corneal-right')).toHaveText('−3.13 −1.59 × 20');
   await expect(page.getByTestId('corneal-left')).toHaveText('−4.27 −1.11 × 165');
   await expect(page.getByTestId('working')).toContainText('−3.25 ÷ 1.039 = −3.128');
-  await typePowers(page, null, null);
+  await page.getByRole('button', { name: 'Record and choose a lens' }).click();
+  // What was said two weeks ago still weighs: the kind of lens is decided before the lens.
+  await page.waitForURL('**/kind');
+  await expect(page.getByTestId('recommended')).toContainText('toric');
+  await page.getByRole('button', { name: /^Choose among/ }).click();
+  await page.waitForURL('**/lens');
 
   await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
   await expect(page.getByTestId('candidate-plover-30-toric')).toContainText('−3.00 −1.75 × 20');

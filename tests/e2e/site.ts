@@ -64,10 +64,30 @@ export const test = base.extend<object, { file: string; site: TestSite }>({
   page: async ({ page, site }, hand) => {
     await page.clock.install({ time: await site.now() });
     watch(page);
+    waitForLife(page);
     await hand(page);
     expect(COMPLAINTS.splice(0), 'console complaints').toEqual([]);
   },
 });
+
+/** A page that was drawn on the server takes presses only once it has come to life. */
+export function waitForLife(page: Page): void {
+  const alive = async (): Promise<void> => {
+    if (/\/sign-in|^about:/.test(new URL(page.url()).pathname)) return;
+    await page.waitForFunction(() => document.documentElement.dataset.ready === 'yes' || document.querySelector('main, article') === null);
+  };
+  const { goto, reload } = { goto: page.goto.bind(page), reload: page.reload.bind(page) };
+  page.goto = async (...args) => {
+    const response = await goto(...args);
+    await alive();
+    return response;
+  };
+  page.reload = async (...args) => {
+    const response = await reload(...args);
+    await alive();
+    return response;
+  };
+}
 
 export function watch(page: Page): void {
   page.on('console', (message) => {
@@ -98,12 +118,27 @@ export async function deed(page: Page, name: string, input: object): Promise<Rec
 
 let nextWearer = 0;
 /** A new wearer with a visit open on its first step; returns the visit's address. */
-export async function openVisit(page: Page, kind = 'firstFit'): Promise<string> {
+export async function openVisit(page: Page, kind = 'firstFit', identity: object = {}): Promise<string> {
   nextWearer += 1;
-  const { wearerId } = await deed(page, 'createWearer', { name: `Wearer ${String.fromCharCode(64 + nextWearer)}`, birthDate: '1990-01-02' });
+  const { wearerId } = await deed(page, 'createWearer', { name: `Wearer ${String.fromCharCode(64 + nextWearer)}`, birthDate: '1990-01-02', ...identity });
   const { visitId } = await deed(page, 'openVisit', { wearerId, kind });
   await page.goto(`/visits/${visitId ?? ''}/power`);
   return `/visits/${visitId ?? ''}`;
+}
+
+/** Says answers of the history, as the technician's sheet would. */
+export async function say(page: Page, visit: string, answers: Readonly<Record<string, unknown>>): Promise<void> {
+  const visitId = visit.split('/').pop() ?? '';
+  const record = (await deed(page, 'readVisit', { visitId })) as unknown as { visit: { version: number } };
+  const list = Object.entries(answers).map(([question, value]) => ({ question, value, note: null }));
+  await deed(page, 'recordHistory', { visitId, version: record.visit.version, answers: list });
+}
+/** Records findings, as the slit-lamp page would. */
+export async function see(page: Page, visit: string, right: Readonly<Record<string, unknown>>, left: Readonly<Record<string, unknown>> = right): Promise<void> {
+  const visitId = visit.split('/').pop() ?? '';
+  const record = (await deed(page, 'readVisit', { visitId })) as unknown as { visit: { version: number } };
+  const list = (all: Readonly<Record<string, unknown>>) => Object.entries(all).map(([sign, value]) => ({ sign, value }));
+  await deed(page, 'recordFindings', { visitId, version: record.visit.version, right: list(right), left: list(left) });
 }
 
 export async function typePowers(page: Page, right: string | null, left: string | null): Promise<void> {

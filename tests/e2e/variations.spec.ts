@@ -76,7 +76,7 @@ test('stopping half-way and coming back', async ({ page }) => {
   await page.goto('/');
   await page.goto('/wearers');
   await page.getByText('visit under way').last().click();
-  await page.waitForURL('**/power');
+  await page.waitForURL('**/history');
   await page.goto(`${visit}/power`);
   await expect(page.getByTestId('recorded-left')).toHaveText('−4.50 −1.25 × 165');
   await page.getByRole('link', { name: /Lens/ }).click();

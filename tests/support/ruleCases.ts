@@ -36,8 +36,8 @@ type Leaf = Exclude<Condition, { any: unknown } | { all: unknown }>;
 const empty = (): Draft => ({ person: { age: 30, guardianNamed: 'yes' }, eye: {}, baseline: {}, settings: { ...DEFAULT_SETTINGS } });
 const toFacts = (d: Draft): AdviceFacts => ({
   person: d.person,
-  eyes: { right: d.eye as Findings, left: {} },
-  baseline: { right: d.baseline as Findings, left: {} },
+  eyes: { right: d.eye, left: {} },
+  baseline: { right: d.baseline, left: {} },
   settings: d.settings as unknown as PracticeSettings,
 });
 const figure = (f: Figure): number => (typeof f === 'number' ? f : Number(DEFAULT_SETTINGS[f.setting]));
@@ -149,7 +149,7 @@ function unmake(d: Draft, leaf: Leaf): Draft | null {
     return out;
   }
   if (!('min' in r)) return null;
-  const value = 'atLeast' in leaf ? figure(leaf.atLeast) - r.step : 'below' in leaf ? figure(leaf.below) : (d.eye[leaf.key as SignId] as number) - r.step;
+  const value = 'atLeast' in leaf ? figure(leaf.atLeast) - r.step : 'below' in leaf ? figure(leaf.below) : (d.eye[leaf.key] as number) - r.step;
   if (value < r.min - 1e-9 || value > r.max) return null;
   put(out, leaf, value);
   return out;

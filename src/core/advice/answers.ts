@@ -72,7 +72,7 @@ export function answerProblems(answers: Answers, handedOver: boolean): AnswerPro
     const q = question(id);
     const code = q ? shapeProblem(q, answer.value) : 'answerNotOffered';
     if (code === null) continue;
-    problems.push({ question: id, code, data: { value: String(answer.value as string), min: q?.min ?? 0, max: q?.max ?? 0 } });
+    problems.push({ question: id, code, data: { value: String(answer.value), min: q?.min ?? 0, max: q?.max ?? 0 } });
   }
   const never = chosen(answers, 'lastWorn').includes('never');
   if (never && handedOver) problems.push({ question: 'lastWorn', code: 'neverButHandedOver', data: {} });

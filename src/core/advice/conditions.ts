@@ -54,7 +54,7 @@ export function bearsOut(condition: Condition, facts: AdviceFacts, eye: Eye): re
     { from: condition.of === 'eye' ? 'eye' : fromOf(condition.key), key: condition.key, eye: condition.of === 'eye' ? eye : null, value: v },
   ];
   if ('anyOf' in condition) {
-    const said = Array.isArray(value) ? (value as readonly string[]) : [String(value as string | number)];
+    const said = Array.isArray(value) ? (value as readonly string[]) : [String(value)];
     const hit = said.filter((v) => condition.anyOf.includes(v));
     return hit.length === 0 ? null : evidence(Array.isArray(value) ? hit : (hit[0] ?? ''));
   }

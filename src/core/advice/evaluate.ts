@@ -23,7 +23,7 @@ export function holds(when: readonly Condition[], facts: AdviceFacts): { readonl
 }
 
 const unique = (all: readonly Evidence[]): Evidence[] =>
-  all.filter((e, i) => all.findIndex((o) => o.key === e.key && o.eye === e.eye && String(o.value as string) === String(e.value as string)) === i);
+  all.filter((e, i) => all.findIndex((o) => o.key === e.key && o.eye === e.eye && String(o.value) === String(e.value)) === i);
 
 const RANK: readonly StopRule['strength'][] = ['absolute', 'stop', 'treatFirst', 'overwear', 'caution'];
 

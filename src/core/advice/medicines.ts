@@ -14,14 +14,14 @@ export interface Medicine {
 
 /** Classes of the classification that make up each group. */
 export const ATC_OF_GROUP: Readonly<Record<MedicineGroup, readonly string[]>> = {
-  anticholinergic: ['A03', 'G04BD', 'N04A', 'R03BB'],
-  antihistamine: ['R06A'],
+  anticholinergic: ['A03', 'A04AD', 'G04BD', 'N04A', 'R03BB'],
+  antihistamine: ['R06A', 'N05BB'],
   antipsychotic: ['N05A'],
   acne: ['D10B', 'J01AA'],
   antidepressant: ['N06A'],
   diuretic: ['C03'],
   betaBlocker: ['C07'],
-  tintsLens: ['J04AB', 'C01AA', 'A07EC01', 'G04BX06'],
+  tintsLens: ['J04AB', 'A07EC01', 'G04BX06'],
   immunity: ['L04A', 'H02AB'],
 };
 
@@ -38,8 +38,9 @@ export const MEDICINES: readonly Medicine[] = [
     trihexyphenidyl: 'N04AA01',
     benzatropine: 'N04AC01',
     procyclidine: 'N04AA04',
-    hyoscine: 'A03BB01',
-    scopolamine: 'A03BB01',
+    'hyoscine butylbromide': 'A03BB01',
+    hyoscine: 'A04AD01',
+    scopolamine: 'A04AD01',
     dicycloverine: 'A03AA07',
     atropine: 'A03BA01',
     ipratropium: 'R03BB01',
@@ -55,7 +56,7 @@ export const MEDICINES: readonly Medicine[] = [
     chlorpheniramine: 'R06AB04',
     diphenhydramine: 'R06AA02',
     promethazine: 'R06AD02',
-    hydroxyzine: 'R06AX',
+    hydroxyzine: 'N05BB01',
     bilastine: 'R06AX29',
     rupatadine: 'R06AX28',
     ebastine: 'R06AX22',
@@ -193,7 +194,17 @@ export function medicineGroup(typed: string): MedicineGroup | null {
   const name = plain(typed);
   const known = MEDICINES.find((m) => m.name === name);
   if (known) return known.group;
-  return CLASS_WORDS[name] ?? CLASS_WORDS[name.replace(/s$/, '')] ?? null;
+  // A class may be called by what would stand behind a name: a water tablet.
+  const words = typed
+    .toLocaleLowerCase('en')
+    .replace(/[^a-z]+/g, ' ')
+    .trim();
+  return (
+    [name, words]
+      .flatMap((w) => [w, w.replace(/s$/, '')])
+      .map((w) => (Object.hasOwn(CLASS_WORDS, w) ? CLASS_WORDS[w] : undefined))
+      .find((g) => g !== undefined) ?? null
+  );
 }
 
 /** Names that begin as typed, three letters or more. @example medicinesBeginning('cetir')[0].name → 'cetirizine' */

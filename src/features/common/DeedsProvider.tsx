@@ -37,6 +37,11 @@ export function DeedsProvider({ house, children }: { readonly house: House; read
     offset.current = Date.parse(house.now) - Date.now();
   }, [house.now]);
 
+  // Before this the page is only a picture of itself: presses are lost.
+  useEffect(() => {
+    document.documentElement.dataset.ready = 'yes';
+  }, []);
+
   const hold = useCallback((why: Wait['why']): Promise<boolean> => new Promise((resolve) => setWait({ why, resolve })), []);
   const release = (goOn: boolean): void => {
     wait?.resolve(goOn);

@@ -101,22 +101,13 @@ export function EyeHealthStep() {
   }, [here]);
 
   const noteOf = (id: SignId): string => {
-    switch (id) {
-      case 'papillae':
-        return t('everted', { value: settings.actsPapillae });
-      case 'staining':
-        return t('actsCentral', { value: settings.actsStaining, central: settings.actsCentralStaining });
-      case 'vessels':
-        return t('actsAtMm', { value: settings.actsVesselsMm });
-      case 'infiltrates':
-        return t('anyActs');
-      case 'endothelium':
-        return t('actsOnChange', { value: settings.actsChange });
-      default: {
-        const threshold = thresholdOf(id);
-        return threshold === null ? t('recorded') : t('actsAt', { value: threshold });
-      }
-    }
+    const threshold = thresholdOf(id);
+    if (id === 'papillae') return t('everted', { value: settings.actsPapillae });
+    if (id === 'staining') return t('actsCentral', { value: settings.actsStaining, central: settings.actsCentralStaining });
+    if (id === 'vessels') return t('actsAtMm', { value: settings.actsVesselsMm });
+    if (id === 'infiltrates') return t('anyActs');
+    if (id === 'endothelium') return t('actsOnChange', { value: settings.actsChange });
+    return threshold === null ? t('recorded') : t('actsAt', { value: threshold });
   };
   const thresholdOf = (id: SignId): number | null => {
     if (id === 'infiltrates') return 0.5;
@@ -202,8 +193,8 @@ export function EyeHealthStep() {
         {MEASURES.map(({ id }) => measure(id))}
       </Spine>
       <p className="note px-6 py-3 flex gap-5">
-        <span>▽ {t('last')}</span>
-        <span>┆ {t('threshold')}</span>
+        <span>{t('last')}</span>
+        <span>{t('threshold')}</span>
         <span>{t('own')}</span>
       </p>
       <DraftLine draft={draft} />

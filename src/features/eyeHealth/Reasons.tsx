@@ -46,12 +46,12 @@ function Reason({ fired }: { readonly fired: Fired }) {
       <p className="note">{fired.evidence.map(evidence).join(' · ')}</p>
       {passable ? (
         <p className="mt-1">
-          <strong>{t('frees')}</strong> {stops(`r.${rule.id as 'lidMargin'}.frees`, { limit })}.
+          <strong>{t('frees')}</strong> {t('freesBy', { what: stops(`r.${rule.id as 'lidMargin'}.frees`, { limit }) })}
         </p>
       ) : null}
       {rule.strength === 'overwear' ? (
         <p className="mt-1">
-          <strong>{t('steers')}:</strong> {stops(`r.${rule.id as 'vessels'}.steer`)}.
+          <strong>{t('steers')}</strong> {t('freesBy', { what: stops(`r.${rule.id as 'vessels'}.steer`) })}
         </p>
       ) : null}
       {pass ? (

@@ -121,7 +121,11 @@ function Options({ q, current, now, before, origin, closed, onOption }: Question
           onClick={() => onOption(option)}
           tabIndex={current ? 0 : -1}
         >
-          {current ? <KeyCap>{String(digitOf(q, option))}</KeyCap> : null}
+          {current ? (
+            <span aria-hidden="true">
+              <KeyCap>{String(digitOf(q, option))}</KeyCap>
+            </span>
+          ) : null}
           <span>{words.option(q.id, option)}</span>
         </button>
       ))}

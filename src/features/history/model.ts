@@ -126,6 +126,6 @@ export const digitOf = (q: Question, option: string): number => (option === q.no
 /** Same answer, whatever the order in which options were chosen. */
 export const sameAnswer = (a: Answer | undefined, b: Answer | undefined): boolean => {
   const plain = (v: Answer | undefined): string =>
-    v === undefined ? '' : Array.isArray(v.value) ? [...(v.value as readonly string[])].sort().join() : String(v.value as string);
+    v === undefined ? '' : Array.isArray(v.value) ? [...(v.value as readonly string[])].sort().join() : String(v.value);
   return plain(a) === plain(b);
 };

@@ -105,9 +105,7 @@ export function KindStep() {
       {c ? (
         <>
           <div className={size}>{kindName(c.kind)}</div>
-          <div className="label">
-            {t(`material.${c.kind.material}`)}, {t(`wear.${c.kind.wear}`)}
-          </div>
+          <div className="label">{t('worn', { material: t(`material.${c.kind.material}`), wear: t(`wear.${c.kind.wear}`) })}</div>
           <div className="label">{firstOf(c.kind)}</div>
         </>
       ) : (
@@ -115,7 +113,7 @@ export function KindStep() {
       )}
     </div>
   );
-  const night = advice.notOffered.find((n) => n.wear === 'overnight');
+  const night = offered.some((c) => c.kind.wear === 'overnight') ? undefined : advice.notOffered.find((n) => n.wear === 'overnight');
   const dropped = droppedLenses(
     health.answers,
     record.handOvers.flatMap((c) => (c.current ? [record.lenses[c.current.lensId]?.familyName ?? ''] : [])),
@@ -157,7 +155,7 @@ export function KindStep() {
           ) : null}
           {decision ? (
             <p className="mb-3" data-testid="decision">
-              <strong>{t('decided')}.</strong> <DecisionLine />
+              <strong>{t('decidedStop')}</strong> <DecisionLine />
             </p>
           ) : null}
           {other ? <Stated state="watch">{t('overridden')}</Stated> : null}
@@ -299,7 +297,7 @@ function For({ reason, side }: { readonly reason: Reason | null; readonly side: 
     <span className="flex gap-2 items-baseline" data-points={reason.points}>
       {side === 'left' ? mark : null}
       <span>
-        <span className="sr-only">{reason.points > 0 ? t('for') : t('against')}: </span>
+        <span className="sr-only">{reason.points > 0 ? t('for') : t('against')} </span>
         {word} <span className="note">{t('weight', { points: Math.abs(reason.points) })}</span>
       </span>
       {side === 'right' ? mark : null}

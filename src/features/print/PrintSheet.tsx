@@ -83,9 +83,7 @@ function StopsAndCautions() {
           const pass = PASSABLE.includes(f.rule.strength) ? passOf(f, record.health.passes) : null;
           return (
             <li key={evidenceKey(f)}>
-              <strong>
-                {stops(`strength.${f.rule.strength}`)}: {stops(`r.${f.rule.id as 'dust'}.name`)}
-              </strong>{' '}
+              <strong>{t('named', { name: stops(`strength.${f.rule.strength}`), text: stops(`r.${f.rule.id as 'dust'}.name`) })}</strong>{' '}
               {f.evidence.map(evidence).join(' · ')}
               {pass ? ` (${t('reasonGiven', { name: pass.passedByName, reason: pass.reason })})` : ''}
             </li>
@@ -93,7 +91,7 @@ function StopsAndCautions() {
         })}
         {again.map((p) => (
           <li key={p.id}>
-            <strong>{stops('r.sameLensAgain.name')}</strong> ({t('reasonGiven', { name: p.passedByName, reason: p.reason })})
+            <strong>{stops('r.sameLensAgain.name')}</strong> {t('bracket', { text: t('reasonGiven', { name: p.passedByName, reason: p.reason }) })}
           </li>
         ))}
       </ul>

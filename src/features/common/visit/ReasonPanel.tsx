@@ -2,9 +2,9 @@
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { Button } from '@/ui/Button';
-import { Field } from '@/ui/Field';
+import { Field, ProblemLine } from '@/ui/Field';
 import { Panel } from '@/ui/Panel';
-import { problemAt, useProblemWords } from '../words';
+import { problemAt, useProblemWords, useRefusalWords } from '../words';
 import { useVisit } from './VisitProvider';
 
 /** A correction that needs nothing but its reason: a quiet button, and a panel that asks why. */
@@ -24,6 +24,7 @@ export function ReasonPanel({
 }) {
   const t = useTranslations('correct');
   const words = useProblemWords();
+  const refusal = useRefusalWords();
   const { problem, clearProblem, busy } = useVisit();
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState('');
@@ -51,6 +52,7 @@ export function ReasonPanel({
             autoFocus
             problem={reasonProblem ? words(reasonProblem.code, reasonProblem.data) : null}
           />
+          {problem && problem.kind !== 'invalid' && problem.kind !== 'conflict' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
           <div className="flex justify-end gap-3">
             <Button onClick={close}>{t('cancel')}</Button>
             <Button look="act" type="submit" disabled={busy}>

@@ -30,9 +30,7 @@ export function StopsThatStay() {
         })}
       {again.map((p) => (
         <p key={p.id} className="mb-2">
-          <Stated state="watch">
-            {stops('sameLensAgain.name')}: {t('reasonGiven', { name: p.passedByName, reason: p.reason })}
-          </Stated>
+          <Stated state="watch">{t('named', { name: stops('sameLensAgain.name'), text: t('reasonGiven', { name: p.passedByName, reason: p.reason }) })}</Stated>
         </p>
       ))}
       {decision ? (
