@@ -54,6 +54,37 @@ const quiet = async (): Promise<void> => {
   await page.mouse.move(4, 4);
 };
 
+/** Does a deed as the signed-in page would. */
+async function deed(
+  name: string,
+  input: object,
+): Promise<{ readonly visitId: string; readonly visit: { readonly version: number }; readonly wearerId: string }> {
+  const answer = await page.evaluate(
+    async ([path, body]) =>
+      (await fetch(path as string, { method: 'POST', headers: { 'content-type': 'application/json' }, body: body as string })).json() as Promise<unknown>,
+    [`/api/deeds/${name}`, JSON.stringify(input)],
+  );
+  const result = answer as { ok: boolean; value: Awaited<ReturnType<typeof deed>> };
+  if (!result.ok) throw new Error(`${name}: ${JSON.stringify(answer)}`);
+  return result.value;
+}
+const versionOf = async (visit: string): Promise<number> => (await deed('readVisit', { visitId: visit.split('/').pop() })).visit.version;
+type Grades = Readonly<Record<string, number | string>>;
+const listed = (all: Grades) => Object.entries(all).map(([sign, value]) => ({ sign, value }));
+const graded = (right: Grades, left: Grades = right) => ({ right: listed(right), left: listed(left) });
+
+/** A visit of somebody, opened here, with what was said and found. */
+async function seen(name: string, answers: Readonly<Record<string, unknown>>, right: Grades, left: Grades): Promise<string> {
+  await page.goto('/wearers');
+  await page.getByRole('link', { name }).first().click();
+  await page.waitForURL('**/wearers/*');
+  const { visitId } = await deed('openVisit', { wearerId: page.url().split('/').pop(), kind: 'refit' });
+  const list = Object.entries(answers).map(([question, value]) => ({ question, value, note: null }));
+  await deed('recordHistory', { visitId, version: 1, answers: list });
+  await deed('recordFindings', { visitId, version: 2, ...graded(right, left) });
+  return `/visits/${visitId}`;
+}
+
 async function signIn(who: RegExp): Promise<void> {
   await page.goto('/sign-in');
   await press(who);
@@ -66,20 +97,52 @@ await page.goto('/sign-in');
 await shot('sign-in');
 await signIn(/Asha/);
 await press('Begin the visit').catch(() => page.getByTestId('today-1').getByRole('button').click());
-await page.waitForURL('**/power');
+await page.waitForURL('**/history');
 await page.goto('/');
 await shot('today');
 await page.goto('/wearers');
 await shot('wearers');
 await page.getByRole('link', { name: 'Nessa Quillby' }).click();
 await press(/^Go on with/);
-await page.waitForURL('**/power');
-const visit = page.url().replace('/power', '');
+await page.waitForURL('**/history');
+const visit = page.url().replace('/history', '');
+const key = async (...keys: readonly string[]): Promise<void> => {
+  for (const k of keys) {
+    await page.keyboard.press(k);
+    await page.waitForTimeout(60);
+  }
+};
+await page.waitForFunction(() => document.documentElement.dataset.ready === 'yes');
+await key('0', 'Enter', 'Enter', 'Enter');
+await page.keyboard.type('43');
+await key('Enter', 'Enter', 'Enter', 'Enter', 'Enter', 'Enter');
+await page.keyboard.type('6');
+await key('Enter');
+await page.keyboard.type('13');
+await key('Enter', '1');
+await page.keyboard.type('cetirizine 10 mg');
+await page.waitForTimeout(700);
+await shot('history');
+await key('Control+Enter');
+await page.waitForURL('**/eye-health');
+await deed('recordFindings', {
+  visitId: visit.split('/').pop(),
+  version: await versionOf(visit),
+  ...graded({ breakUp: 8, vessels: 0, staining: 0.5, infiltrates: 0 }),
+});
+await page.goto(`${visit}/power`);
 await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.75 x 20');
 await page.getByLabel('Left eye, spectacle power').fill('-4.50/-1.25x165');
 await page.waitForTimeout(700);
 await shot('power');
 await press('Record and choose a lens');
+await page.waitForURL('**/kind');
+await page.waitForTimeout(500);
+await quiet();
+await page.getByTestId('choose-monthly-day').click();
+await page.getByLabel('Why not the recommendation?').fill('Dailies are out of reach. A month kept to thirty days; daily if still dry before hour 12.');
+await shot('kind');
+await press(/^Choose among/);
 await page.waitForURL('**/lens');
 await page.goto(`${visit}/lens`);
 await shot('lens');
@@ -151,9 +214,81 @@ await shot('supply');
 await page.getByRole('link', { name: 'Nessa Quillby' }).click();
 await page.getByTestId('worn-right').waitFor();
 await shot('wearer');
+const lorcan = await seen(
+  'Lorcan Stiles-Webb',
+  {
+    danger: ['none'],
+    lastWorn: 'now',
+    whichLens: 'twoWeekly',
+    sleptIn: 'never',
+    replacedEvery: 29,
+    goals: ['screens'],
+    daysPerWeek: 7,
+    hoursPerDay: 15,
+    tell: 'Air-conditioned edit room',
+  },
+  { lidMargin: 2.5, lashes: 0.5, bulbarRedness: 2, limbalRedness: 1.5, papillae: 1, staining: 1, vessels: 1.5, infiltrates: 0, scars: 0, endothelium: 0.5 },
+  { lidMargin: 2, lashes: 0.5, bulbarRedness: 1.5, limbalRedness: 1, papillae: 1, staining: 0.5, vessels: 1, infiltrates: 0, scars: 0.5, endothelium: 0.5 },
+);
+await page.goto(`${lorcan}/eye-health`);
+await shot('eye-health');
+const iola = await seen(
+  'Iola Fenmore',
+  {
+    danger: ['pain', 'light'],
+    lastWorn: 'now',
+    whichLens: 'monthly',
+    sleptIn: 'someNights',
+    replacedEvery: 40,
+    goals: ['everyDay'],
+    daysPerWeek: 7,
+    hoursPerDay: 15,
+  },
+  {
+    lidMargin: 1,
+    lashes: 0,
+    bulbarRedness: 3.5,
+    limbalRedness: 3,
+    papillae: 1,
+    staining: 2.5,
+    stainingPlace: 'central',
+    vessels: 0,
+    infiltrates: 2,
+    scars: 0,
+    endothelium: 0.5,
+    pain: 7,
+    discharge: 'watering',
+    light: 'hurts',
+  },
+  {
+    lidMargin: 0.5,
+    lashes: 0,
+    bulbarRedness: 1.5,
+    limbalRedness: 1,
+    papillae: 1,
+    staining: 0.5,
+    vessels: 0,
+    infiltrates: 0,
+    scars: 0,
+    endothelium: 0,
+    pain: 0,
+    discharge: 'none',
+    light: 'fine',
+  },
+);
+await page.goto(`${iola}/eye-health`);
+await press('I have taken note');
+await press('Open same-day referral');
+await page.getByTestId('step-phoned').getByRole('button').click();
+await quiet();
+await shot('eye-health-stop');
+await page.goto(`${iola}/print/referral`);
+await shot('referral');
 await signIn(/Merle/);
 await page.goto('/people');
 await shot('people');
+await page.goto('/settings');
+await shot('settings');
 await browser.close();
 await site.stop();
 await owner.end();

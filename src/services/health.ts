@@ -1,5 +1,5 @@
 import 'server-only';
-import { answerProblems, EYES, evidenceKey, findingsConflict, firedRules, type Answer, type Answers, type QuestionId } from '../core';
+import { answerProblems, EYES, evidenceKey, findingsConflict, firedRules, type Answer, type QuestionId } from '../core';
 import {
   holdWearer,
   insertAcknowledgement,

@@ -138,7 +138,7 @@ test('a red painful eye: no lens, by no path; referred, printed, and a wrong gra
   await expect(page.getByRole('dialog')).toContainText('holds still');
   await page.keyboard.press('Escape');
   await page.getByTestId('rests-pain-right').getByRole('button', { name: 'Correct' }).click();
-  await page.getByRole('dialog').getByLabel('Should read').fill('0');
+  await page.getByRole('dialog').getByLabel('New value').fill('0');
   await page.getByRole('dialog').getByLabel('Why').fill('typed 7 for 0');
   await page.getByRole('button', { name: 'Correct it' }).click();
   await expect(page.getByTestId('absolute-stop')).toBeVisible();

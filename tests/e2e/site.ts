@@ -74,7 +74,7 @@ export const test = base.extend<object, { file: string; site: TestSite }>({
 export function waitForLife(page: Page): void {
   const alive = async (): Promise<void> => {
     if (/\/sign-in|^about:/.test(new URL(page.url()).pathname)) return;
-    await page.waitForFunction(() => document.documentElement.dataset.ready === 'yes' || document.querySelector('main, article') === null);
+    await page.waitForFunction(() => document.documentElement.dataset.ready === 'yes' || document.querySelector('.rail, .paper-page') === null);
   };
   const { goto, reload } = { goto: page.goto.bind(page), reload: page.reload.bind(page) };
   page.goto = async (...args) => {

@@ -9,9 +9,7 @@ import {
   type Condition,
   type Figure,
   type FactValue,
-  type Findings,
   type PracticeSettings,
-  type SignId,
 } from '../../src/core';
 
 /** A rule as far as cases are made from it. */

@@ -247,6 +247,14 @@ describe('the kind of lens (weights: common practice)', () => {
     const unknown = LIBRARY.map((f) => ({ ...f, dktThickest: null }));
     expect(recommend(facts(night, { eyes: clear }), NONE, unknown).recommended?.kind.wear).toBe('day');
   });
+  it('a kind whose best lens lets too little oxygen through speaks against itself, double on long days', () => {
+    const points = (dkt: number | null, hours: number, oxygenSchool: 'harvittBonanno' | 'holdenMertz' = 'harvittBonanno') => {
+      const library = [{ modality: 'daily' as const, geometry: 'sphere' as const, material: 'hydrogel' as const, overnightApproved: false, dktThickest: dkt }];
+      const found = recommend(facts(answers({ hoursPerDay: hours }), { settings: { oxygenSchool } }), NONE, library).recommended;
+      return found?.reasons.find((r) => r.rule === 'oxygenLimit')?.points;
+    };
+    expect([points(34, 10), points(35, 10), points(34, 12), points(null, 12), points(24, 10, 'holdenMertz')]).toEqual([-2, 1, -4, undefined, 1]);
+  });
   it('never a second way to sleep in them as the second choice', () => {
     const night = { ...careful, ...answers({ nights: 'onCall' }) };
     expect(recommend(facts(night, { eyes: { staining: 0, infiltrates: 0, vessels: 0 } }), NONE, LIBRARY).second?.kind.wear).toBe('day');

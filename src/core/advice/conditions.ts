@@ -21,7 +21,7 @@ export type Condition =
 
 /** Where a rule found what it asks: the answer or finding, and its value. */
 export interface Evidence {
-  readonly from: 'history' | 'eye' | 'power' | 'person';
+  readonly from: 'history' | 'eye' | 'power' | 'person' | 'library';
   readonly key: string;
   readonly eye: Eye | null;
   readonly value: FactValue;

@@ -120,6 +120,20 @@ function nightBar(facts: AdviceFacts): { readonly why: string; readonly evidence
 }
 
 /**
+ * What the best lens of a kind lets through at its thickest worn zone, against what the practice's school asks by
+ * day; long days weigh double. Unknown figures weigh nothing by day (and bar a lens from nights).
+ * @source Holden and Mertz 1984; Harvitt and Bonanno 1999, from memory; weights our own
+ */
+function oxygenReason(facts: AdviceFacts, made: readonly OnOffer[], modality: Modality): Reason | null {
+  const known = made.flatMap((f) => (f.dktThickest === null ? [] : [f.dktThickest]));
+  if (known.length === 0) return null;
+  const best = Math.max(...known);
+  const long = Number(facts.person.hoursPerDay ?? 0) >= facts.settings.longHours;
+  const points = best >= DKT_LIMITS[facts.settings.oxygenSchool].day ? 1 : long ? -4 : -2;
+  return { rule: 'oxygenLimit', version: 1, target: modality, points, evidence: [{ from: 'library', key: 'dktThickest', eye: null, value: best }] };
+}
+
+/**
  * One recommendation with its reasons, and a second choice of another kind; what is not offered, and why.
  * Order: sum of points, then daily, monthly, two-weekly, then by day before overnight.
  */
@@ -153,9 +167,12 @@ export function recommend(
       }
       const wanted: MaterialClass = points('hydrogel') > points('siliconeHydrogel') ? 'hydrogel' : 'siliconeHydrogel';
       const material = fit.some((f) => f.material === wanted) ? wanted : (fit[0]?.material ?? wanted);
+      const oxygenHere = oxygenReason(facts, fit, modality);
       const targets: readonly Target[] = [modality, material, ...(wear === 'overnight' ? (['overnight'] as const) : [])];
-      const reasons = all.filter((r) => targets.includes(r.target)).sort((a, b) => Math.abs(b.points) - Math.abs(a.points));
-      const score = points(modality) + (wear === 'overnight' ? points('overnight') : 0);
+      const reasons = [...all.filter((r) => targets.includes(r.target)), ...(oxygenHere ? [oxygenHere] : [])].sort(
+        (a, b) => Math.abs(b.points) - Math.abs(a.points),
+      );
+      const score = points(modality) + (wear === 'overnight' ? points('overnight') : 0) + (oxygenHere?.points ?? 0);
       choices.push({ kind: { modality, wear, geometry: geometry.geometry, material }, score, reasons });
     }
   }

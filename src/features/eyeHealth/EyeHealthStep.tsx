@@ -18,7 +18,7 @@ import { AbsoluteStop } from './AbsoluteStop';
 import { GradeFigures } from './GradeScale';
 import { GradeRow } from './GradeRow';
 import { MeasureRow } from './MeasureRow';
-import { asChains, draftKey, faults, gradeAfter, openStops, typedFindings, WALK, type FindingFault } from './model';
+import { asChains, draftKey, faults, gradeAfter, openStops, trendOf, typedFindings, WALK, type FindingFault } from './model';
 import { Pictures } from './Pictures';
 import { Reasons } from './Reasons';
 
@@ -171,6 +171,7 @@ export function EyeHealthStep() {
             note={noteOf(id)}
             threshold={thresholdOf(id)}
             health={live}
+            trend={(e) => trendOf(record, e, id)}
             current={id === here}
             eyeHere={eyeHere}
             fault={faultOf(id)}

@@ -1,6 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import { sign, type Eye, type HealthState, type SignId } from '@/core';
+import { formatDay } from '@/i18n/format';
 import { ProblemLine } from '@/ui/Field';
 import { StateMark } from '@/ui/marks';
 import { SpineRow } from '@/ui/Spine';
@@ -17,6 +18,7 @@ export interface GradeRowProps {
   readonly note: string;
   readonly threshold: number | null;
   readonly health: HealthState;
+  readonly trend: (eye: Eye) => readonly { readonly value: number; readonly at: string }[];
   readonly current: boolean;
   readonly eyeHere: Eye;
   readonly fault: (eye: Eye) => FindingFault | null;
@@ -26,7 +28,7 @@ export interface GradeRowProps {
 }
 
 /** One graded sign of both eyes: bar, figure and word; the current row opens to targets for the finger. */
-export function GradeRow({ id, note, threshold, health, current, eyeHere, fault, closed, onHere, onGrade }: GradeRowProps) {
+export function GradeRow({ id, note, threshold, health, trend, current, eyeHere, fault, closed, onHere, onGrade }: GradeRowProps) {
   const t = useTranslations('eyeHealth');
   const signs = useTranslations('signs');
   const words = useFindingWords();
@@ -36,8 +38,8 @@ export function GradeRow({ id, note, threshold, health, current, eyeHere, fault,
   const side = (eye: Eye) => {
     const value = health.today[eye][id];
     const number = typeof value === 'number' ? value : undefined;
-    const was = health.baseline[eye][id];
-    const before = typeof was === 'number' ? was : undefined;
+    const earlier = trend(eye);
+    const before = earlier.at(-1)?.value;
     const rule = number === undefined ? null : ruleOn(health.fired, eye, id);
     const state = rule === null ? null : rule.rule.strength === 'caution' || rule.rule.strength === 'overwear' ? 'watch' : 'stop';
     const rose = number !== undefined && before !== undefined && number - before >= 0.5 ? number - before : null;
@@ -49,7 +51,14 @@ export function GradeRow({ id, note, threshold, health, current, eyeHere, fault,
           type="button"
           className="grade-value"
           data-testid={`${id}-${eye}`}
-          aria-label={t('grade', { eye: eyes.name(eye), sign: signs(id), value: number === undefined ? t('notSeen') : words(id, number) })}
+          aria-label={t('grade', {
+            eye: eyes.name(eye),
+            sign: signs(id),
+            value: [
+              number === undefined ? t('notSeen') : words(id, number),
+              ...earlier.map((e) => t('wasOn', { value: e.value.toFixed(1), day: formatDay(e.at.slice(0, 10)) })),
+            ].join(', '),
+          })}
           onClick={() => onHere(eye)}
         >
           {number === undefined ? (
@@ -63,7 +72,13 @@ export function GradeRow({ id, note, threshold, health, current, eyeHere, fault,
             </>
           )}
         </button>
-        <GradeScale eye={eye} value={number} was={before} threshold={threshold} onPick={closed ? null : (grade) => (onHere(eye), onGrade(eye, grade))} />
+        <GradeScale
+          eye={eye}
+          value={number}
+          trend={earlier.map((e) => e.value)}
+          threshold={threshold}
+          onPick={closed ? null : (grade) => (onHere(eye), onGrade(eye, grade))}
+        />
         {current ? (
           <div className="grade-targets" role="group" aria-label={`${eyes.name(eye)}, ${signs(id)}`}>
             {TARGETS.map((g) => (

@@ -4,21 +4,27 @@ const PER_GRADE = 44;
 const TOP = 4;
 const HEIGHT = 34;
 
-/** A bar grown outward from the spine on one scale; past the threshold it is hatched; last visit is a small triangle. */
+/**
+ * A bar grown outward from the spine on one scale; past the threshold it is hatched. Last visit is a small triangle
+ * above the bar, visits before it are ticks below, the longer the later.
+ */
 export function GradeScale({
   eye,
   value,
-  was,
+  trend,
   threshold,
   onPick,
 }: {
   readonly eye: Eye;
   readonly value: number | undefined;
-  readonly was: number | undefined;
+  /** Grades of earlier visits, oldest first. */
+  readonly trend: readonly number[];
   readonly threshold: number | null;
   readonly onPick: ((grade: number) => void) | null;
 }) {
   const width = PER_GRADE * TOP;
+  const was = trend.at(-1);
+  const older = trend.slice(-4, -1);
   const x = (grade: number): number => (eye === 'right' ? width - grade * PER_GRADE : grade * PER_GRADE);
   const bar = (from: number, to: number) => ({ x: Math.min(x(from), x(to)), width: Math.abs(x(to) - x(from)), y: 13, height: 12 });
   const solid = value === undefined ? 0 : Math.min(value, threshold ?? TOP, TOP);
@@ -52,6 +58,17 @@ export function GradeScale({
       {value === 0 ? <rect x={eye === 'right' ? width - 2 : 0} y="13" width="2" height="12" fill="var(--bar)" /> : null}
       {past > 0 ? <rect {...bar(threshold ?? 0, past)} fill={`url(#${hatch})`} stroke="var(--bar)" /> : null}
       {threshold !== null ? <line x1={x(threshold)} x2={x(threshold)} y1="2" y2={HEIGHT - 2} stroke="var(--ink)" strokeDasharray="3 3" /> : null}
+      {older.map((grade, i) => (
+        <line
+          key={i}
+          x1={x(Math.min(grade, TOP))}
+          x2={x(Math.min(grade, TOP))}
+          y1={27}
+          y2={28 + (6 * (i + 1)) / older.length}
+          stroke="var(--ink)"
+          strokeWidth="1.5"
+        />
+      ))}
       {was !== undefined ? (
         <path d={`M${Math.max(5, Math.min(width - 5, x(was))) - 5} 2h10l-5 8Z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.2" />
       ) : null}

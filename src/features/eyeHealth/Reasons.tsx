@@ -43,7 +43,7 @@ function Reason({ fired }: { readonly fired: Fired }) {
         </strong>
       </Stated>
       <p>{stops(`r.${rule.id as 'dust'}.why`)}</p>
-      <p className="note">{fired.evidence.map(evidence).join(' · ')}</p>
+      <p className="note">{[...fired.evidence.map(evidence), rule.source.text].join(' · ')}</p>
       {passable ? (
         <p className="mt-1">
           <strong>{t('frees')}</strong> {t('freesBy', { what: stops(`r.${rule.id as 'lidMargin'}.frees`, { limit }) })}

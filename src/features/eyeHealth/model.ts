@@ -1,6 +1,7 @@
 import {
   cornealCurveMm,
   EYES,
+  findingChain,
   findingProblem,
   findingsConflict,
   GRADED,
@@ -108,5 +109,15 @@ export const LIMIT_OF = {
   papillae: 'actsPapillae',
   staining: 'actsStaining',
 } as const;
+
+/** Graded at earlier visits, oldest first: the trend beside today's grade. */
+export function trendOf(record: VisitRecord, eye: Eye, id: string): readonly { readonly value: number; readonly at: string }[] {
+  const { findings, earlierVisitIds } = record.health;
+  // Visits come newest first; of each the last grade that was not taken back counts.
+  return [...earlierVisitIds].reverse().flatMap((visitId) => {
+    const row = findingChain(findings, visitId, eye, id)?.current;
+    return row && row.numberValue !== null ? [{ value: row.numberValue, at: row.observedAt }] : [];
+  });
+}
 
 export const openStops = (record: VisitRecord): VisitRecord['health']['stops'] => record.health.stops.filter((s) => s.endedAt === null);

@@ -24,7 +24,7 @@ export function SetsOff({ health }: { readonly health: HealthState }) {
             </strong>
           </Stated>
           <p>{stops(`r.${f.rule.id as 'dust'}.why`)}</p>
-          <p className="note">{f.evidence.map(evidence).join(' · ')}</p>
+          <p className="note">{[...f.evidence.map(evidence), f.rule.source.text].join(' · ')}</p>
         </div>
       ))}
       {health.fired.length > ROOM ? <p className="label">{t('more', { count: health.fired.length - ROOM })}</p> : null}

@@ -10,6 +10,7 @@ import {
   droppedLenses,
   firedRules,
   INFECTIONS_PER_10000,
+  KIND_RULES,
   onOffer,
   powerSummary,
   recommend,
@@ -36,6 +37,8 @@ import { useVisit } from '../common/visit/VisitProvider';
 import { problemAt, useProblemWords } from '../common/words';
 import { placeOf, reasonRows, stopCount } from './model';
 
+/** Reasons shown before the rest is asked for: the heaviest. */
+const FOLD = 5;
 const MODALITIES: readonly Modality[] = ['daily', 'twoWeekly', 'monthly'];
 
 /** One kind of lens recommended, and a second: for and against, what it rests on, what would change it; then decided. */
@@ -51,6 +54,7 @@ export function KindStep() {
   const offered = [advice.recommended, advice.second, ...advice.others].filter((c): c is KindChoice => c !== null);
   const [picked, setPicked] = useState<number>(0);
   const [reason, setReason] = useState('');
+  const [all, setAll] = useState(false);
   const choice = offered[picked] ?? null;
   const other = picked > 0;
   const asked = Object.keys(health.answers).length > 0;
@@ -138,11 +142,6 @@ export function KindStep() {
               </strong>
             </p>
           ) : null}
-          <ul className="mb-3">
-            {advice.geometry.why.map((why) => (
-              <li key={why}>{t(`geometryWhy.${why as 'cylinder'}`, { age: record.wearer.age })}</li>
-            ))}
-          </ul>
           {!asked ? (
             <p className="mb-3">
               <Stated state="watch">{t('noHistory')}</Stated>
@@ -160,6 +159,7 @@ export function KindStep() {
           ) : null}
           {other ? <Stated state="watch">{t('overridden')}</Stated> : null}
           <p className="note mt-4">{t('order', { version: RULE_VERSION })}</p>
+          <p className="note mt-2">{t('marksLegend')}</p>
         </>
       }
       actions={
@@ -181,7 +181,7 @@ export function KindStep() {
           right={head(advice.recommended, 'power-read', t('recommended'))}
           left={head(advice.second, 'power', t('second'))}
         />
-        {rows.map((row) => (
+        {rows.slice(0, all ? rows.length : FOLD).map((row) => (
           <SpineRow
             key={`${row.rule}-${row.recommended?.target ?? ''}-${row.second?.target ?? ''}`}
             label={<EvidenceLinks row={row} />}
@@ -189,6 +189,35 @@ export function KindStep() {
             left={advice.second ? <For reason={row.second} side="left" /> : <span />}
           />
         ))}
+        {rows.length > FOLD && !all ? (
+          <SpineRow
+            label={
+              <Button look="quiet" onClick={() => setAll(true)}>
+                {t('allReasons', { count: rows.length - FOLD })}
+              </Button>
+            }
+            right={<span />}
+            left={<span />}
+          />
+        ) : null}
+        {lead ? (
+          <SpineRow
+            label={
+              <Link href={`/visits/${record.visit.id}/power`} prefetch={false} className="block">
+                <strong>{advice.geometry.why.map((why) => t(`geometryWhy.${why as 'cylinder'}`, { age: record.wearer.age })).join(' · ')}</strong>{' '}
+                <span className="note">{t('evidence.power')}</span> <span className="note">{t('marks.T')}</span>
+              </Link>
+            }
+            right={<GeometryMark word={t(`geometry.${advice.geometry.geometry}`)} side="right" known={!advice.geometry.why.includes('powerUnknown')} />}
+            left={
+              advice.second ? (
+                <GeometryMark word={t(`geometry.${advice.geometry.geometry}`)} side="left" known={!advice.geometry.why.includes('powerUnknown')} />
+              ) : (
+                <span />
+              )
+            }
+          />
+        ) : null}
       </Spine>
       <div className="would" data-testid="would">
         {MODALITIES.filter((m) => m !== lead?.kind.modality).map((m) => (
@@ -273,14 +302,20 @@ function EvidenceLinks({ row }: { readonly row: ReturnType<typeof reasonRows>[nu
   const t = useTranslations('kind');
   const evidence = useEvidenceWords();
   const { record } = useVisit();
-  if (row.evidence.length === 0) return <span className="note">{t('evidence.always')}</span>;
+  const mark = <span className="note">{KIND_RULES.find((r) => r.id === row.rule)?.source.mark ?? t('marks.P')}</span>;
+  if (row.evidence.length === 0)
+    return (
+      <>
+        <span className="note">{t('evidence.always')}</span> {mark}
+      </>
+    );
   return (
     <>
-      {row.evidence.map((e) => {
+      {row.evidence.map((e, i) => {
         const place = placeOf(e, record.visit.id);
         return (
           <Link key={`${e.key}-${e.eye ?? ''}`} href={place.href} prefetch={false} className="block">
-            <strong>{evidence(e)}</strong> <span className="note">{t(`evidence.${e.from}`, { number: place.number ?? '' })}</span>
+            <strong>{evidence(e)}</strong> <span className="note">{t(`evidence.${e.from}`, { number: place.number ?? '' })}</span> {i === 0 ? mark : null}
           </Link>
         );
       })}
@@ -291,7 +326,9 @@ function EvidenceLinks({ row }: { readonly row: ReturnType<typeof reasonRows>[nu
 function For({ reason, side }: { readonly reason: Reason | null; readonly side: 'right' | 'left' }) {
   const t = useTranslations('kind');
   if (!reason) return <span className="label">{'·'}</span>;
-  const word = t(`r.${reason.rule as 'everyDay'}.${reason.target as 'monthly'}`);
+  const [found] = reason.evidence;
+  const word =
+    reason.rule === 'oxygenLimit' ? t('dktBest', { value: Number(found?.value ?? 0) }) : t(`r.${reason.rule as 'everyDay'}.${reason.target as 'monthly'}`);
   const mark = <StateMark state={reason.points > 0 ? 'ok' : 'watch'} />;
   return (
     <span className="flex gap-2 items-baseline" data-points={reason.points}>
@@ -300,6 +337,17 @@ function For({ reason, side }: { readonly reason: Reason | null; readonly side: 
         <span className="sr-only">{reason.points > 0 ? t('for') : t('against')} </span>
         {word} <span className="note">{t('weight', { points: Math.abs(reason.points) })}</span>
       </span>
+      {side === 'right' ? mark : null}
+    </span>
+  );
+}
+
+function GeometryMark({ word, side, known }: { readonly word: string; readonly side: 'right' | 'left'; readonly known: boolean }) {
+  const mark = <StateMark state={known ? 'ok' : 'watch'} />;
+  return (
+    <span className="flex gap-2 items-baseline">
+      {side === 'left' ? mark : null}
+      <span>{word}</span>
       {side === 'right' ? mark : null}
     </span>
   );

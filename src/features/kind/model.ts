@@ -31,6 +31,7 @@ export function placeOf(e: Evidence, visitId: string): { readonly href: string; 
   const base = `/visits/${visitId}`;
   if (e.from === 'eye') return { href: `${base}/eye-health#sign-${e.key}`, number: null };
   if (e.from === 'power') return { href: `${base}/power`, number: null };
+  if (e.from === 'library') return { href: `${base}/lens`, number: null };
   if (e.from === 'person') return { href: `${base}/history`, number: null };
   const id = e.key === 'medicineGroups' ? 'medicines' : e.key;
   const at = QUESTIONS.findIndex((q) => q.id === id);

@@ -213,7 +213,10 @@ export function LensStep() {
             />
           ) : null}
           <div className="kind-band" data-testid="kind-band">
-            <span className="label">{kind('title')}</span> <DecisionLine />
+            <span className="label">{kind('title')}</span>
+            <span className="flex-1">
+              <DecisionLine />
+            </span>
             <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/kind`} prefetch={false}>
               {kind('kindFirst')}
             </Link>

@@ -1,5 +1,6 @@
 import { useTranslations } from 'use-intl';
-import { sign, type Evidence, type Findings, type SignId } from '@/core';
+import { DKT_LIMITS, sign, type Evidence, type Findings, type SignId } from '@/core';
+import { useDeeds } from '../DeedsProvider';
 import { useEyeWords } from '../eyeWords';
 import { useAnswerWords } from './answerWords';
 
@@ -24,8 +25,10 @@ export function useEvidenceWords(): (e: Evidence) => string {
   const history = useTranslations('history');
   const finding = useFindingWords();
   const eyes = useEyeWords();
+  const { house } = useDeeds();
   return (e) => {
     if (e.from === 'eye') return `${e.eye ? eyes.short(e.eye) : ''} ${signs(e.key as 'pain')} ${finding(e.key, e.value as number | string)}`;
+    if (e.from === 'library') return kind('dktAsked', { limit: DKT_LIMITS[house.settings.oxygenSchool].day });
     if (e.from === 'person' || e.from === 'power') return kind(e.key as 'age', { value: typeof e.value === 'number' ? Math.round(e.value * 100) / 100 : 0 });
     if (e.key === 'medicineGroups') {
       const groups = (Array.isArray(e.value) ? e.value : []) as readonly string[];
