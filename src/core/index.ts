@@ -10,6 +10,7 @@ export * from './optics/vertex';
 export * from './optics/powerCross';
 export * from './lens/family';
 export * from './lens/rankOrder';
+export * from './lens/nearestPowers';
 export * from './lens/nearestLenses';
 export * from './rotation/compensate';
 export * from './rotation/resolveOverRefraction';

@@ -39,12 +39,10 @@ export async function insertAnswer(
     values (${m.id}, ${m.practiceId}, ${m.visitId}, ${m.visitVersion}, ${a.question}, ${a.value === null ? sql`'null'::jsonb` : sql.json(a.value)}, ${a.note}, ${m.at}, ${m.by})`;
 }
 
-/** @returns false when it was acknowledged before */
-export async function insertAcknowledgement(sql: Db, k: { answerId: string; practiceId: string; at: string; by: string }): Promise<boolean> {
-  const rows = await sql`
+export async function insertAcknowledgement(sql: Db, k: { answerId: string; practiceId: string; at: string; by: string }): Promise<void> {
+  await sql`
     insert into alert_acknowledgement (history_answer_id, practice_id, acknowledged_at, acknowledged_by)
-    values (${k.answerId}, ${k.practiceId}, ${k.at}, ${k.by}) on conflict do nothing returning history_answer_id`;
-  return rows.length === 1;
+    values (${k.answerId}, ${k.practiceId}, ${k.at}, ${k.by}) on conflict do nothing`;
 }
 
 export interface StopRow {

@@ -120,11 +120,15 @@ export const acknowledgeAlert = defineService({
   run: async (context, form) => {
     const taken = await takeVisit(context, form.visitId, form.version, 'record');
     if (!taken.ok) return taken;
-    const { file, state } = await readHealth(context, taken.value.visit);
-    const known = file.answers.some((a) => a.id === form.answerId && a.visitId === form.visitId && a.question === 'danger');
-    if (!known) return notFound('alert');
-    if (state.alert !== form.answerId) return ruleBroken('alertNotOpen');
-    await insertAcknowledgement(context.tx, { answerId: form.answerId, practiceId: context.caller.practiceId, at: context.now, by: context.caller.personId });
+    const { file } = await readHealth(context, taken.value.visit);
+    const heard = file.answers.filter((a) => a.question === 'danger');
+    const upTo = heard.findIndex((a) => a.id === form.answerId);
+    if (upTo < 0) return notFound('alert');
+    if (heard[upTo]?.acknowledgedAt !== null) return ruleBroken('alertNotOpen');
+    // What was heard before it and nobody took note of is taken note of with it.
+    for (const a of heard.slice(0, upTo + 1)) {
+      await insertAcknowledgement(context.tx, { answerId: a.id, practiceId: context.caller.practiceId, at: context.now, by: context.caller.personId });
+    }
     return ok(taken.value.done());
   },
 });

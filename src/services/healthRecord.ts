@@ -31,11 +31,12 @@ export interface HealthFile {
   readonly earlierVisitIds: readonly string[];
 }
 
-/** Reads the file; what was recorded at later visits does not count for this one. */
+/** Reads the file; what was recorded at later visits does not count for one that is closed. */
 export async function readHealthFile(context: Context, visit: VisitRow): Promise<HealthFile> {
   const { tx, caller } = context;
   const visits = await listVisits(tx, caller.practiceId, visit.wearerId);
-  const earlierVisitIds = visits.filter((v) => v.id !== visit.id && v.openedAt <= visit.openedAt).map((v) => v.id);
+  // While this visit is open, one opened beside it counts too: nothing found there is passed by working here.
+  const earlierVisitIds = visits.filter((v) => v.id !== visit.id && (visit.closedAt === null || v.openedAt <= visit.openedAt)).map((v) => v.id);
   const ids = [...earlierVisitIds, visit.id];
   return {
     answers: await listHistory(tx, caller.practiceId, ids),

@@ -207,6 +207,13 @@ describe('a stop a prescriber may pass', () => {
     await see({ lidMargin: 1 });
     expect(await tryOn()).toMatchObject({ ok: true });
   });
+  it('found in a visit opened later, holds in one still open from before', async () => {
+    const { wearer } = await world.record(visitId);
+    world.move(60);
+    const { visitId: later = '' } = await world.must('openVisit', { wearerId: wearer.id, kind: 'refit' });
+    await see({ lidMargin: 2.5 }, {}, later);
+    expect(await tryOn()).toMatchObject({ error: { rule: 'stopWaits' } });
+  });
   it('by a practice’s own threshold', async () => {
     await see({ papillae: 1.5 });
     const lastChangeId = null;
@@ -236,9 +243,20 @@ describe('a danger sign heard', () => {
     expect(await versioned('acknowledgeAlert', { answerId })).toMatchObject({ ok: true });
     expect(await versioned('acknowledgeAlert', { answerId })).toMatchObject(refused('alertNotOpen'));
     expect(await versioned('putOnTrials', { right: lens, left: null })).toMatchObject({ ok: true });
-    // Heard again, it is a new alert.
+    // Heard again, it is a new alert; answering otherwise does not take it back, nor does another visit.
     await say({ danger: ['pain'] });
+    await say({ danger: ['none'] });
+    await say({ danger: null });
     expect(await versioned('putOnTrials', { right: lens, left: null })).toMatchObject(refused('alertWaits'));
+    const { wearer } = await world.record(visitId);
+    world.move(60);
+    const { visitId: later = '' } = await world.must('openVisit', { wearerId: wearer.id, kind: 'refit' });
+    expect(await versioned('putOnTrials', { right: lens, left: null }, world.asha, later)).toMatchObject(refused('alertWaits'));
+    const heard = (await world.record(later)).health.answers
+      .filter((a) => a.question === 'danger' && a.acknowledgedAt === null)
+      .find((a) => Array.isArray(a.value) && a.value.includes('pain'));
+    expect(await versioned('acknowledgeAlert', { answerId: heard?.id }, world.asha, later)).toMatchObject({ ok: true });
+    expect(await versioned('putOnTrials', { right: lens, left: null }, world.asha, later)).toMatchObject({ ok: true });
   });
 });
 

@@ -67,6 +67,14 @@ describe('the history sheet', () => {
     expect(sheetOf({ lastWorn: 'never' }, said({}), 30, false).questions.map((x) => x.id)).not.toContain('sleptIn');
     expect(sheetOf({}, { said: {}, before: { lastWorn: { value: 'never', note: null } } }, 30, false).questions.map((x) => x.id)).not.toContain('sleptIn');
   });
+  it('“never worn” after answers about earlier lenses: a contradiction until they are taken back', () => {
+    const all = { said: { sleptIn: { value: 'never', note: null } } as Answers, before: {} };
+    expect(sheetOf({ lastWorn: 'never' }, all, 30, false).problems.map((p) => p.code)).toEqual(['neverButWorn']);
+    const taken = sheetOf({ lastWorn: 'never', withdraw: 'yes' }, all, 30, false);
+    expect(taken.problems).toEqual([]);
+    expect(taken.withdrawn).toEqual(['sleptIn']);
+    expect(sheetOf({ lastWorn: 'now', withdraw: 'yes' }, all, 30, false).withdrawn).toEqual([]);
+  });
   it('the order in which options were chosen makes no change', () => {
     expect(sameAnswer({ value: ['a', 'b'], note: null }, { value: ['b', 'a'], note: null })).toBe(true);
     expect(sameAnswer({ value: 5, note: null }, { value: 6, note: null })).toBe(false);

@@ -25,7 +25,7 @@ export interface RecordedFinding extends Fact {
 
 export interface HealthInput {
   readonly visitId: string;
-  /** Visits of this wearer opened before this one. */
+  /** The wearer's other visits whose record counts here: those before, and while this one is open those beside it. */
   readonly earlierVisitIds: readonly string[];
   /** Oldest first. */
   readonly answers: readonly RecordedAnswer[];
@@ -56,8 +56,8 @@ export interface HealthState {
   readonly waiting: readonly Fired[];
   /** Absolute stops of the wearer that nobody has ended. */
   readonly absolute: readonly string[];
-  /** A danger sign heard in this visit and not acknowledged: the answer's identity. */
-  readonly alert: string | null;
+  /** A danger sign heard that nobody took note of, whatever was answered since. */
+  readonly alert: { readonly answerId: string; readonly signs: readonly string[] } | null;
 }
 
 /** Asked afresh at every visit: what was so last time says nothing of today. */
@@ -103,8 +103,11 @@ export function healthState(input: HealthInput): HealthState {
   const { age, guardianNamed, power, settings } = input;
   const facts = adviceFacts({ answers, age, guardianNamed, eyes: findings, baseline, power, settings });
   const fired = firedRules(facts);
-  const danger = input.answers.filter((a) => a.visitId === input.visitId && a.question === 'danger').at(-1);
-  const heard = Array.isArray(danger?.value) && !(danger.value as readonly string[]).includes('none');
+  const heard = input.answers.flatMap((a) => {
+    const counts = a.question === 'danger' && a.acknowledgedAt === null && (a.visitId === input.visitId || earlier.has(a.visitId));
+    const signs = counts && Array.isArray(a.value) ? (a.value as readonly string[]).filter((s) => s !== 'none') : [];
+    return signs.length > 0 ? [{ answerId: a.id, signs }] : [];
+  });
   return {
     said,
     before,
@@ -119,7 +122,7 @@ export function healthState(input: HealthInput): HealthState {
       input.passes.map((p) => p.evidenceKey),
     ),
     absolute: input.stops.filter((s) => s.endedAt === null).map((s) => s.id),
-    alert: heard && danger?.acknowledgedAt === null ? danger.id : null,
+    alert: heard.at(-1) ?? null,
   };
 }
 

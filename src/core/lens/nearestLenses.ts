@@ -1,8 +1,9 @@
 import type { Refraction } from '../optics/refraction';
-import { fromPowerVector, subtractVectors, toPowerVector, blurStrength, type PowerVector } from '../optics/powerVector';
+import { fromPowerVector, subtractVectors, toPowerVector } from '../optics/powerVector';
 import type { Degrees, Dioptres, Millimetres } from '../units';
-import { rangeCount, rangeValue, type LensBlock, type LensFamily, type LensPower, type LensVariant, type StepRange } from './family';
-import { blurClass, compareRanked, type Ranked } from './rankOrder';
+import { rangeCount, rangeValue, type LensBlock, type LensFamily, type LensPower, type LensVariant } from './family';
+import { nearestPowers } from './nearestPowers';
+import { blurClass, type Ranked } from './rankOrder';
 
 export interface NearestOptions {
   /** How many powers at most; default 5. */
@@ -27,82 +28,6 @@ export interface NearestLens extends Ranked {
   readonly variants: readonly LensVariant[];
   /** True when the row before leaves the same blur (within 0.005 D): the twin that ties. */
   readonly tiesWithPrevious: boolean;
-}
-
-/** Indexes of a range, the one nearest `target` first, then outwards; ties give the higher value first. */
-function* outwards(range: StepRange, target: number): Generator<number> {
-  const count = rangeCount(range);
-  const exact = (target - range.from) / range.step;
-  let up = Math.min(count, Math.max(0, Math.ceil(exact - 1e-9)));
-  let down = up - 1;
-  while (up < count || down >= 0) {
-    const upGap = up < count ? Math.abs(up - exact) : Infinity;
-    const downGap = down >= 0 ? Math.abs(exact - down) : Infinity;
-    if (upGap <= downGap) yield up++;
-    else yield down--;
-  }
-}
-
-/** Axes of a block by growing angle from the need's axis: the leftover astigmatism only grows on the way. */
-function axesByAngle(range: StepRange, axis: Degrees): number[] {
-  const values = Array.from({ length: rangeCount(range) }, (_, i) => rangeValue(range, i));
-  const gap = (value: number): number => {
-    const d = Math.abs(value - axis) % 180;
-    return Math.min(d, 180 - d);
-  };
-  return values.sort((a, b) => gap(a) - gap(b) || a - b);
-}
-
-/** The best `limit` so far, sorted; a small array beats a heap at these sizes. */
-class Best {
-  private readonly rows: Ranked[] = [];
-  private readonly keys = new Set<string>();
-  constructor(
-    private readonly limit: number,
-    private readonly lastAxis: Degrees | undefined,
-  ) {}
-
-  /** True when nothing with at least this blur could still enter. */
-  closedTo(leastBlur: Dioptres): boolean {
-    const last = this.rows[this.limit - 1];
-    return last !== undefined && blurClass(leastBlur) > blurClass(last.blur);
-  }
-
-  offer(row: Ranked): void {
-    const key = `${row.power.sphere}|${row.power.cylinder}|${row.power.axis}`;
-    if (this.keys.has(key)) return;
-    const last = this.rows[this.limit - 1];
-    if (last !== undefined && compareRanked(row, last, this.lastAxis) >= 0) return;
-    let at = this.rows.length;
-    while (at > 0 && compareRanked(row, this.rows[at - 1]!, this.lastAxis) < 0) at--;
-    this.rows.splice(at, 0, row);
-    this.keys.add(key);
-    const dropped = this.rows.length > this.limit ? this.rows.pop() : undefined;
-    if (dropped) this.keys.delete(`${dropped.power.sphere}|${dropped.power.cylinder}|${dropped.power.axis}`);
-  }
-
-  list(): readonly Ranked[] {
-    return this.rows;
-  }
-}
-
-function searchBlock(block: LensBlock, need: Refraction, vector: PowerVector, cap: boolean, best: Best): void {
-  for (const cylinder of block.cylinders) {
-    if (cap && cylinder < need.cylinder - 1e-9) continue;
-    const axes = cylinder === 0 ? [180] : axesByAngle(block.axes, need.axis);
-    for (const axis of axes) {
-      const astigmatism = toPowerVector({ sphere: 0, cylinder, axis });
-      const leftJ = Math.hypot(vector.j0 - astigmatism.j0, vector.j45 - astigmatism.j45);
-      if (best.closedTo(leftJ)) break;
-      for (const index of outwards(block.spheres, vector.m - cylinder / 2)) {
-        const sphere = rangeValue(block.spheres, index);
-        const power: LensPower = { sphere, cylinder, axis };
-        const blur = blurStrength(subtractVectors(vector, toPowerVector(power)));
-        if (best.closedTo(blur)) break;
-        best.offer({ power, blur });
-      }
-    }
-  }
 }
 
 function variantsOf(power: LensPower, blocks: readonly LensBlock[]): LensVariant[] {
@@ -142,9 +67,7 @@ export function nearestLenses(need: Refraction, family: LensFamily, options: Nea
     }))
     .filter((block) => block.curves.length > 0);
   const vector = toPowerVector(need);
-  const best = new Best(Math.max(0, limit), lastAxis);
-  if (limit > 0) for (const block of blocks) searchBlock(block, need, vector, cylinderCap, best);
-  return best.list().map((row, i, rows) => {
+  return nearestPowers(need, blocks, { limit, lastAxis, cylinderCap }).map((row, i, rows) => {
     const before = rows[i - 1];
     return {
       ...row,

@@ -20,16 +20,30 @@ export const blurClass = (blur: Dioptres): number => Math.round(blur / BLUR_TIE)
  * @param lastAxis axis of the last lens worn, degrees, or undefined
  * @source least blur strength: Thibos et al. 1997; the tie rules: our own choice, never towards minus
  */
-export function compareRanked(a: Ranked, b: Ranked, lastAxis?: Degrees): number {
-  const byBlur = blurClass(a.blur) - blurClass(b.blur);
+export const compareRanked = (a: Ranked, b: Ranked, lastAxis?: Degrees): number =>
+  compareNumbers(a.blur, a.power.sphere, a.power.cylinder, a.power.axis, b.blur, b.power.sphere, b.power.cylinder, b.power.axis, lastAxis);
+
+/** `compareRanked` on bare numbers, for the search: blur, sphere, cylinder, axis of a, then of b. */
+export function compareNumbers(
+  aBlur: Dioptres,
+  aSphere: Dioptres,
+  aCylinder: Dioptres,
+  aAxis: Degrees,
+  bBlur: Dioptres,
+  bSphere: Dioptres,
+  bCylinder: Dioptres,
+  bAxis: Degrees,
+  lastAxis: Degrees | undefined,
+): number {
+  const byBlur = blurClass(aBlur) - blurClass(bBlur);
   if (byBlur !== 0) return byBlur;
-  const byPlus = b.power.sphere + b.power.cylinder / 2 - (a.power.sphere + a.power.cylinder / 2);
+  const byPlus = bSphere + bCylinder / 2 - (aSphere + aCylinder / 2);
   if (Math.abs(byPlus) > 1e-9) return byPlus;
-  const byCylinder = Math.abs(a.power.cylinder) - Math.abs(b.power.cylinder);
+  const byCylinder = Math.abs(aCylinder) - Math.abs(bCylinder);
   if (Math.abs(byCylinder) > 1e-9) return byCylinder;
   if (lastAxis !== undefined) {
-    const byLast = axisDistance(a.power.axis, lastAxis) - axisDistance(b.power.axis, lastAxis);
+    const byLast = axisDistance(aAxis, lastAxis) - axisDistance(bAxis, lastAxis);
     if (Math.abs(byLast) > 1e-9) return byLast;
   }
-  return a.power.axis - b.power.axis;
+  return aAxis - bAxis;
 }

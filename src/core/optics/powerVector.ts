@@ -50,7 +50,7 @@ export function fromPowerVector(vector: PowerVector): Refraction {
  * @example blurStrength({m: 0.3, j0: 0.4, j45: 0}) → 0.5
  * @source Thibos, Wheeler & Horner 1997
  */
-export const blurStrength = (vector: PowerVector): Dioptres => Math.hypot(vector.m, vector.j0, vector.j45);
+export const blurStrength = ({ m, j0, j45 }: PowerVector): Dioptres => Math.sqrt(m * m + j0 * j0 + j45 * j45);
 
 /** a + b, each component (D). @example addVectors({m: 1, j0: 0, j45: 0}, {m: 0, j0: 1, j45: 0}) → {m: 1, j0: 1, j45: 0} */
 export const addVectors = (a: PowerVector, b: PowerVector): PowerVector => ({

@@ -52,7 +52,7 @@ export function EyeHealthStep() {
       return server ? { code: server.code, data: server.data ?? {} } : null;
     };
   const put = (e: Eye, id: SignId, value: number | string): void => draft.set(draftKey(e, id), String(value));
-  const record_ = async (): Promise<void> => {
+  const recordAll = async (): Promise<void> => {
     if (Object.keys(wrong).length > 0) {
       document.querySelector<HTMLElement>('.problem')?.scrollIntoView({ block: 'center' });
       return;
@@ -68,7 +68,7 @@ export function EyeHealthStep() {
     else await run('openReferral', { stopId: stop.id }, t('referDone'));
   };
   const act = (): void => {
-    if (typed.length > 0) void record_();
+    if (typed.length > 0) void recordAll();
     else if (stopped.length > 0) void refer();
     else router.push(`/visits/${record.visit.id}/power`);
   };

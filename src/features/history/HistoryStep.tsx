@@ -12,7 +12,7 @@ import { healthOf } from '../common/visit/health';
 import { useDraft } from '../common/visit/useDraft';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
-import { asRecorded, digitOf, noteKey, originOf, press, sheetOf, typedOf, type SheetQuestion } from './model';
+import { asRecorded, digitOf, noteKey, originOf, press, sheetOf, typedOf, WITHDRAW, type SheetQuestion } from './model';
 import { QuestionRow } from './QuestionRow';
 import { SetsOff } from './SetsOff';
 
@@ -33,21 +33,22 @@ export function HistoryStep() {
     const needs = { right: eye('right').verdict.order, left: eye('left').verdict.order };
     return healthOf(record, needs, { answers: asRecorded(sheet.typed, record.visit.id) });
   }, [record, eye, sheet.typed]);
-  const typedCount = Object.keys(sheet.typed).length;
+  const typedCount = Object.keys(sheet.typed).length + sheet.withdrawn.length;
   const lastHeard = record.health.answers.findLast((a) => record.health.earlierVisitIds.includes(a.visitId));
 
-  const record_ = async (goOn: boolean): Promise<void> => {
+  const recordAll = async (goOn: boolean): Promise<void> => {
     const [first] = sheet.problems;
     if (first) {
       setHere(first.question);
       return;
     }
     if (typedCount > 0) {
-      const answers = Object.entries(sheet.typed).map(([question, a]) => ({
+      const typed = Object.entries(sheet.typed).map(([question, a]) => ({
         question: question as QuestionId,
         value: typeof a.value === 'object' ? [...a.value] : a.value,
         note: a.note,
       }));
+      const answers = [...typed, ...sheet.withdrawn.map((question) => ({ question, value: null, note: null }))];
       const done = await run('recordHistory', { answers }, t('done'));
       if (!done?.ok) return;
       draft.clear();
@@ -58,7 +59,7 @@ export function HistoryStep() {
   const go = (id: QuestionId | null): void => {
     // A danger sign heard does not wait for the rest of the sheet: it is recorded when its row is left.
     const danger = sheet.typed.danger?.value;
-    if (here === 'danger' && id !== 'danger' && Array.isArray(danger) && !danger.includes('none') && sheet.problems.length === 0) void record_(false);
+    if (here === 'danger' && id !== 'danger' && Array.isArray(danger) && !danger.includes('none') && sheet.problems.length === 0) void recordAll(false);
     setNoting(false);
     setHere(id);
   };
@@ -96,7 +97,7 @@ export function HistoryStep() {
   };
   const enter = (): void => {
     if (!current) {
-      void record_(true);
+      void recordAll(true);
       return;
     }
     if (originOf(current.id, sheet, health.before) === 'carried') sayAgain(current);
@@ -116,7 +117,7 @@ export function HistoryStep() {
   useHotkeys('down', (event) => (event.preventDefault(), move(1)), [index, sheet]);
   useHotkeys('up', (event) => (event.preventDefault(), move(-1)), [index, sheet]);
   useHotkeys('alt+c', (event) => (event.preventDefault(), setNoting(true)), { enableOnFormTags: true }, []);
-  useHotkeys('ctrl+enter', (event) => (event.preventDefault(), void record_(true)), { enableOnFormTags: true }, [sheet, busy]);
+  useHotkeys('ctrl+enter', (event) => (event.preventDefault(), void recordAll(true)), { enableOnFormTags: true }, [sheet, busy]);
   useEffect(() => {
     if (here) document.getElementById(`q-${here}`)?.scrollIntoView({ block: 'nearest' });
   }, [here]);
@@ -143,7 +144,7 @@ export function HistoryStep() {
       actions={
         <>
           {typedCount > 0 && sheet.missing.length > 0 ? (
-            <Button keys={['Ctrl', '⏎']} disabled={busy || closed} onClick={() => void record_(true)}>
+            <Button keys={['Ctrl', '⏎']} disabled={busy || closed} onClick={() => void recordAll(true)}>
               {t('record')}
             </Button>
           ) : null}
@@ -189,6 +190,7 @@ export function HistoryStep() {
             onText={(text) => draft.set(q.id, text)}
             onNote={(text) => draft.set(noteKey(q.id), text)}
             onEnter={enter}
+            onWithdraw={() => draft.set(WITHDRAW, 'yes')}
           />
         ))}
       </div>

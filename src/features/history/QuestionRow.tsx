@@ -26,6 +26,7 @@ export interface QuestionRowProps {
   readonly onText: (text: string) => void;
   readonly onNote: (text: string) => void;
   readonly onEnter: () => void;
+  readonly onWithdraw: () => void;
 }
 
 /** One question: then on the left, its name in the band, now on the right. */
@@ -88,6 +89,11 @@ export function QuestionRow(props: QuestionRowProps) {
             />
           ) : null}
           {problem ? <ProblemLine>{problemWords(problem.code, problem.data)}</ProblemLine> : null}
+          {problem?.code === 'neverButWorn' ? (
+            <button type="button" className="btn btn-quiet" onClick={props.onWithdraw}>
+              {t('withdraw')}
+            </button>
+          ) : null}
         </div>
         {changed ? <span className="changed-tag">{t('change')}</span> : null}
       </div>

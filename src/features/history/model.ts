@@ -43,6 +43,8 @@ export function typedOf(q: Question, value: AnswerValue): string {
   return q.kind === 'medicines' ? (value.length === 0 ? '0' : value.join(', ')) : value.join(',');
 }
 
+/** Draft key: the answers about earlier lenses are to be taken back. */
+export const WITHDRAW = 'withdraw';
 const NOTE = 'note:';
 export const noteKey = (id: string): string => `${NOTE}${id}`;
 
@@ -74,6 +76,8 @@ export const asRecorded = (answers: Answers, visitId: string): RecordedAnswer[] 
 export interface Sheet {
   readonly questions: readonly SheetQuestion[];
   readonly typed: Answers;
+  /** Said today about earlier lenses and taken back, because none were ever worn. */
+  readonly withdrawn: readonly QuestionId[];
   /** Said today: recorded, or being typed. */
   readonly now: Answers;
   readonly problems: readonly AnswerProblem[];
@@ -93,10 +97,13 @@ export function sheetOf(
   const settled: Answers = { ...all.before, ...all.said, ...typedFirst };
   const questions = askedQuestions(settled, age);
   const typed = typing(body, all.said, questions);
-  const now: Answers = { ...all.said, ...typed };
+  const never = (typed.lastWorn ?? all.said.lastWorn)?.value === 'never';
+  const withdrawn = body[WITHDRAW] === 'yes' && never ? first.filter((q) => q.asked === 'wornBefore' && all.said[q.id] !== undefined).map((q) => q.id) : [];
+  const now: Answers = Object.fromEntries(Object.entries({ ...all.said, ...typed }).filter(([id]) => !(withdrawn as readonly string[]).includes(id)));
   return {
     questions,
     typed,
+    withdrawn,
     now,
     problems: answerProblems(now, handedOver),
     missing: questions.filter((q) => q.optional !== true && now[q.id] === undefined),

@@ -54,13 +54,7 @@ export function PrintSheet({ title, children, onPrint }: { readonly title: strin
             <h2>{t('dangerTitle')}</h2>
             <p>{t('dangerDo', { telephone: number })}</p>
           </section>
-          <p className="note">
-            {t('written', {
-              day: formatMoment(now, practice.timeZone).split(',')[0] ?? '',
-              time: formatMoment(now, practice.timeZone).split(', ')[1] ?? '',
-              name: viewer.name,
-            })}
-          </p>
+          <p className="note">{t('written', { moment: formatMoment(now, practice.timeZone), name: viewer.name })}</p>
         </article>
       )}
     </div>

@@ -69,17 +69,16 @@ export function AlertBand() {
   const words = useAnswerWords();
   const { record, health, run, busy } = useVisit();
   if (health.alert === null) return null;
-  const { alert } = health;
-  const heard = health.said.danger?.value ?? [];
+  const { answerId, signs } = health.alert;
   return (
     <div className="alert-band" role="alert">
       <StateMark state="stop" size={20} />
       <div>
-        <strong>{t('alertHeard')}</strong> {t('alertText', { signs: words.answer('danger', heard) })}
+        <strong>{t('alertHeard')}</strong> {t('alertText', { signs: words.answer('danger', signs) })}
         {may(record.house.viewer.roles, 'sign') ? null : <div className="note">{t('alertForPrescriber')}</div>}
       </div>
       {may(record.house.viewer.roles, 'sign') ? (
-        <Button disabled={busy} onClick={() => void run('acknowledgeAlert', { answerId: alert }, t('acknowledged'))}>
+        <Button disabled={busy} onClick={() => void run('acknowledgeAlert', { answerId }, t('acknowledged'))}>
           {t('acknowledge')}
         </Button>
       ) : null}
