@@ -12,6 +12,8 @@ export * from './lens/family';
 export * from './lens/rankOrder';
 export * from './lens/nearestPowers';
 export * from './lens/nearestLenses';
+export * from './lens/expectedBlur';
+export * from './lens/reach';
 export * from './rotation/compensate';
 export * from './rotation/resolveOverRefraction';
 export * from './rotation/routesAgree';

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { AddBand, CurveDiameter, Geometry, LensBlock, MarkLayout, Modality } from '../core';
+import type { AddBand, CurveDiameter, Geometry, LensBlock, MarkLayout, Modality, Stabilisation } from '../core';
 import type { Db } from './client';
 
 export interface FamilyRow {
@@ -17,7 +17,7 @@ export interface FamilyRow {
   readonly dktThickest: number | null;
   readonly overnightApproved: boolean;
   readonly markLayout: MarkLayout;
-  readonly stabilisation: string | null;
+  readonly stabilisation: Stabilisation | null;
   readonly settleMinutes: number;
   readonly packSize: number;
   readonly packPriceMinor: number;

@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import sharp from 'sharp';
 import { deed, expect, openVisit, say, see, signIn, test, typePowers } from './site';
 
@@ -189,7 +192,10 @@ test('pictures: taken, shown large, place removed and said once; what is no pict
   expect(await large.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(400);
   await page.keyboard.press('Escape');
 
-  await pick('big.jpg', 'image/jpeg', Buffer.alloc(40 * 1024 * 1024, 0xff));
+  const folder = mkdtempSync(join(tmpdir(), 'keenfit-'));
+  writeFileSync(join(folder, 'big.jpg'), Buffer.alloc(40 * 1024 * 1024, 0xff));
+  await page.getByLabel('Add a picture').setInputFiles(join(folder, 'big.jpg'));
+  rmSync(folder, { recursive: true });
   await expect(said).toContainText('40 MB is too large: up to 15 MB are taken.');
   await expect(keep).toBeDisabled();
   const direct = await page.evaluate(

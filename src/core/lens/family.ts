@@ -4,6 +4,8 @@ export type Geometry = 'sphere' | 'toric' | 'multifocal' | 'toricMultifocal';
 export type Modality = 'daily' | 'twoWeekly' | 'monthly';
 /** Where the family engraves its marks: hours of a clock face as the examiner sees the lens. */
 export type MarkLayout = 'none' | 'six' | 'threeNine' | 'twelve';
+/** What keeps a toric lens from turning. */
+export type Stabilisation = 'prismBallast' | 'thinZones' | 'fourPoint';
 export type AddBand = 'low' | 'medium' | 'high';
 
 /** Evenly spaced values, both ends included. */

@@ -1,13 +1,14 @@
 'use client';
 import type { KeyboardEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { formatRefraction, type Eye } from '@/core';
+import { formatRefraction, type Eye, type Refraction } from '@/core';
 import { formatMoney } from '@/i18n/format';
 import { LensToken } from '@/ui/LensToken';
 import { SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../common/eyeWords';
 import { useVisit } from '../common/visit/VisitProvider';
 import { Figure } from '../common/Working';
+import { useReachWords } from './expected';
 import { inDrawer, variantKey, type Candidate, type Chosen } from './model';
 
 /** Bars grow outward from the spine on one scale: this many px per dioptre of blur. */
@@ -19,16 +20,18 @@ interface RowProps {
   readonly picked: Readonly<Record<Eye, Chosen | null>>;
   readonly lead: boolean;
   readonly asks: Readonly<Record<Eye, boolean>>;
+  readonly needs: Readonly<Record<Eye, Refraction | null>>;
   readonly onChoose: () => void;
   readonly onPower: (eye: Eye, index: number) => void;
   readonly onVariant: (eye: Eye, key: string) => void;
 }
 
 /** One family: its nearest lens for each eye, blur as bars outward from the spine, the choices of the chosen one. */
-export function CandidateRow({ row, picked, lead, asks, onChoose, onPower, onVariant }: RowProps) {
+export function CandidateRow({ row, picked, lead, asks, needs, onChoose, onPower, onVariant }: RowProps) {
   const t = useTranslations('lens');
   const { record } = useVisit();
   const eyeWords = useEyeWords();
+  const reach = useReachWords();
   const { family } = row;
   const isPicked = picked.right !== null || picked.left !== null;
   const cell = (e: Eye) => {
@@ -38,6 +41,7 @@ export function CandidateRow({ row, picked, lead, asks, onChoose, onPower, onVar
     const variant = picked[e]?.variant ?? null;
     const count = inDrawer(record, family.id, lens, variant ?? lens.variants[0] ?? null);
     const toric = lens.power.cylinder !== 0;
+    const past = needs[e] ? reach(needs[e], family) : null;
     const blur = picked[e] ? (
       <Figure id={`blur-${e}`} label={t('blurLabel', { blur: lens.blur.toFixed(2) })}>
         {lens.blur.toFixed(2)}
@@ -54,6 +58,11 @@ export function CandidateRow({ row, picked, lead, asks, onChoose, onPower, onVar
       <div className={`flex flex-col ${e === 'right' ? 'items-end' : 'items-start'} min-w-0`}>
         <span className={isPicked ? 'power' : 'value'}>{formatRefraction(lens.power)}</span>
         <span className="note">{count > 0 ? t('inDrawer', { count }) : t('notInDrawer')}</span>
+        {past ? (
+          <span className="note stated-watch" data-testid={`out-${e}`}>
+            {past}
+          </span>
+        ) : null}
       </div>
     );
     const token = (

@@ -20,6 +20,7 @@ import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
+import { useExpectedLines } from './expected';
 import { candidates, chosenOf, inDrawer, kindAsked, needsOf, specOf, type Candidate, type Chosen } from './model';
 
 /** The nearest makeable lens of every family for both eyes, and one of them on the eye. */
@@ -28,6 +29,7 @@ export function LensStep() {
   const kind = useTranslations('kind');
   const words = useProblemWords();
   const blurWorking = useBlurWorking();
+  const expectedLines = useExpectedLines();
   const eyeWords = useEyeWords();
   const router = useRouter();
   const { record, eye, health, run, busy, problem, lensPower } = useVisit();
@@ -105,7 +107,8 @@ export function LensStep() {
     const c = chosen[e];
     const need = needs[e];
     if (!c || !need) return [];
-    return [blurWorking(`blur-${e}`, eyeWords.short(e), need, c.lens)];
+    const block = blurWorking(`blur-${e}`, eyeWords.short(e), need, c.lens);
+    return [{ ...block, lines: [...block.lines, ...expectedLines(need, c)] }];
   });
   const none = EYES.every((e) => needs[e] === null);
   const blocked = EYES.some((e) => eye(e).verdict.routes?.agree === false);
@@ -248,6 +251,7 @@ export function LensStep() {
                     left: chosen.left?.family.code === row.family.code ? chosen.left : null,
                   }}
                   lead={leadCode === row.family.code}
+                  needs={needs}
                   asks={{ right: needs.right !== null, left: needs.left !== null }}
                   onChoose={() => choose(row.family.code)}
                   onPower={(e, index) => draft.set(`${e}Power:${row.family.code}`, String(index))}
