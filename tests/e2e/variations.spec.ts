@@ -70,6 +70,19 @@ test('a lens brought in: unknown it is not read through, known it is read like a
   await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
 });
 
+test('an eye out of range: each family says by how much, and what blur to expect where it is made', async ({ page }) => {
+  await openVisit(page);
+  await typePowers(page, '-3.25 -3.50 x 45', '-11.00 -1.25 x 165');
+  const plover = page.getByTestId('candidate-plover-30-toric');
+  await expect(plover.getByTestId('out-right')).toHaveText('out by 0.87 D of cylinder');
+  await expect(plover.getByTestId('out-left')).toHaveText('out by 0.82 D of sphere');
+  const made = page.getByTestId('candidate-godwit-made-toric');
+  await expect(made.getByTestId('out-right')).toHaveCount(0);
+  await made.getByRole('radio').click();
+  await expect(page.getByTestId('working')).toContainText('turn assumed, thin zones0° ± 7°');
+  await expect(page.getByTestId('working')).toContainText('blur to expect0.38 D');
+});
+
 test('stopping half-way and coming back', async ({ page }) => {
   const visit = await openVisit(page);
   await typePowers(page, '-3.25 -1.75 x 20', '-4.50 -1.25 x 165');
