@@ -25,6 +25,7 @@ export * from './fit/eyeVerdict';
 export * from './fit/eyeState';
 export * from './supply/runOut';
 export * from './supply/supplyPlan';
+export * from './supply/yearlyCost';
 export * from './teaching/lessonGate';
 export * from './practiceSettings';
 export * from './people/roles';
