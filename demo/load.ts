@@ -14,7 +14,11 @@ import { DEMO_PAST, insertPast } from './past';
 /** Everything here is made up: people, lenses, makers, the town and its telephone numbers. */
 export const DEMO_PASSWORD = 'plain-sight';
 const TIME_ZONE = 'America/New_York';
-const DEMO_SETTINGS: readonly (readonly [SettingKey, string])[] = [
+const DEMO_SETTINGS: readonly (readonly [SettingKey, string | number])[] = [
+  ['fitFee', 120],
+  ['aftercareYear', 80],
+  ['solutionMonth', 11],
+  ['caseEach', 3],
   ['referralTo', 'Harbourside Eye Casualty'],
   ['referralTelephone', '555 0190'],
 ];

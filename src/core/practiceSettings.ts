@@ -5,7 +5,7 @@ import { OWN, TRADE, type Source } from './advice/source';
  * are appended with who and when, and a prescription or recommendation keeps the settings it was made under.
  */
 interface SettingBase {
-  readonly group: 'stops' | 'signs' | 'lens' | 'fit' | 'teaching' | 'prescription' | 'supply' | 'screen';
+  readonly group: 'stops' | 'signs' | 'lens' | 'money' | 'fit' | 'teaching' | 'prescription' | 'supply' | 'screen';
   readonly source: Source;
   /** Kept for work that is not built yet: said so on the screen. */
   readonly waiting?: true;
@@ -44,6 +44,10 @@ export const SETTINGS = {
     source: { mark: 'P', text: 'Holden and Mertz 1984; Harvitt and Bonanno 1999; from memory' },
   }),
   presbyopiaAge: number(38, 50, 1, 'years', 45, { group: 'lens', source: TRADE }),
+  fitFee: number(0, 5000, 0.01, 'money', 0, { group: 'money', source: OWN }),
+  aftercareYear: number(0, 5000, 0.01, 'money', 0, { group: 'money', source: OWN }),
+  solutionMonth: number(0, 500, 0.01, 'money', 0, { group: 'money', source: OWN }),
+  caseEach: number(0, 500, 0.01, 'money', 0, { group: 'money', source: OWN }),
   vertexMm: number(8, 16, 0.5, 'mm', 12, { group: 'lens', source: TRADE }),
   cylinderCap: flag(false, { group: 'lens', source: TRADE }),
   rankTolerance: number(0, 0.25, 0.01, 'D', 0.06, { group: 'lens', source: OWN }),
@@ -57,7 +61,7 @@ export const SETTINGS = {
   removal: choice(['slide', 'lowerThird'], 'slide', later('teaching')),
   practiseAtHome: choice(['signedOffOnly', 'safeRemover'], 'signedOffOnly', later('teaching')),
   makeUp: choice(['lensesFirst', 'powdersFirst'], 'lensesFirst', later('teaching')),
-  caseMonths: choice(['three', 'one'], 'three', later('teaching')),
+  caseMonths: choice(['three', 'one'], 'three', { group: 'teaching', source: TRADE }),
   twoWeeklyDays: choice(['d14', 'd15'], 'd14', later('supply')),
   finalPrescription: choice(['afterAftercare', 'atOnce'], 'afterAftercare', { group: 'prescription', source: TRADE }),
   prescriptionMonths: number(6, 36, 1, 'months', 12, { group: 'prescription', source: OWN }),

@@ -150,6 +150,32 @@ test('who gave a lens up is not given the same one again without a reason', asyn
   await expect(page.getByTestId('stops-that-stay')).toContainText('dry from the old solution');
 });
 
+test('what a year costs, of both kinds, at the days this wearer wears lenses; care products are settings', async ({ page, browser, site }) => {
+  const visit = await openVisit(page);
+  await say(page, visit, { ...CAREFUL, lastWorn: 'never', daysPerWeek: 6, hoursPerDay: 10 });
+  await page.goto(`${visit}/power`);
+  await page.getByLabel('Right eye, spectacle power').fill('-2.00');
+  await page.getByLabel('Left eye, spectacle power').fill('-2.00');
+  await page.getByRole('button', { name: 'Record and choose a lens' }).click();
+  await page.waitForURL('**/kind');
+  // By hand: 13 Turnstone 30 an eye, 3 boxes of 6 at $36.00, both eyes $216.00; solution 12 × $11.00, 4 cases × $3.00;
+  // fit $120.00, aftercare $80.00. Knot 1-Day: 313 lenses an eye, 11 boxes of 30 at $31.00, both eyes $682.00.
+  await expect(page.getByTestId('net-monthly')).toHaveText('$560.00');
+  await expect(page.getByTestId('net-daily')).toHaveText('$882.00');
+  await expect(page.getByTestId('cost')).toContainText('They cost the same at 2.8 days a week');
+  const admin = await browser.newPage({ baseURL: site.url });
+  await admin.clock.install({ time: await site.now() });
+  await signIn(admin, /Merle Vantongeren/);
+  await admin.goto('/settings');
+  const row = admin.getByTestId('setting-solutionMonth');
+  await row.getByRole('textbox').fill('12.50');
+  await row.getByRole('button', { name: 'Set' }).click();
+  await expect(row).toContainText('Merle Vantongeren, 24 Nov 2026');
+  await admin.close();
+  await page.reload();
+  await expect(page.getByTestId('net-monthly')).toHaveText('$578.00');
+});
+
 test('settings: set by an administrator, with who and when; others read; out of range is said at its row', async ({ page, browser, site }) => {
   const visit = await openVisit(page);
   await see(page, visit, { papillae: 1.5 });

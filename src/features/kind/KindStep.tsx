@@ -35,7 +35,8 @@ import { useKindName } from '../common/visit/kindWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
 import { problemAt, useProblemWords } from '../common/words';
-import { placeOf, reasonRows, stopCount } from './model';
+import { Cost } from './Cost';
+import { firstFamily, placeOf, reasonRows, stopCount } from './model';
 
 /** Reasons shown before the rest is asked for: the heaviest. */
 const FOLD = 5;
@@ -94,13 +95,7 @@ export function KindStep() {
   const reasonProblem = problemAt(problem, 'reason');
   const lead = advice.recommended;
   const firstOf = (kind: Kind): string => {
-    const family = record.families.find(
-      (f) =>
-        f.modality === kind.modality &&
-        f.geometry === kind.geometry &&
-        (kind.wear === 'day' || f.overnightApproved) &&
-        (f.material === 'hydrogel') === (kind.material === 'hydrogel'),
-    );
+    const family = firstFamily(record, kind, needs);
     return family ? t('firstToTry', { family: family.name }) : t('noFamily');
   };
   const head = (c: KindChoice | null, size: 'power-read' | 'power', label: string) => (
@@ -158,6 +153,7 @@ export function KindStep() {
             </p>
           ) : null}
           {other ? <Stated state="watch">{t('overridden')}</Stated> : null}
+          {lead ? <Cost first={lead.kind} second={advice.second?.kind ?? null} needs={needs} /> : null}
           <p className="note mt-4">{t('order', { version: RULE_VERSION })}</p>
           <p className="note mt-2">{t('marksLegend')}</p>
         </>

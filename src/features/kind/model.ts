@@ -1,4 +1,21 @@
-import { question, QUESTIONS, type Evidence, type Fired, type KindChoice, type Reason, type Recommendation } from '@/core';
+import {
+  EYES,
+  nearestPowers,
+  question,
+  QUESTIONS,
+  type CostPack,
+  type CostPrices,
+  type Evidence,
+  type Eye,
+  type Fired,
+  type Kind,
+  type KindChoice,
+  type PracticeSettings,
+  type Reason,
+  type Recommendation,
+  type Refraction,
+} from '@/core';
+import type { VisitRecord } from '@/services/visitRecord';
 
 /** View logic of the recommendation, without React. */
 
@@ -40,3 +57,39 @@ export function placeOf(e: Evidence, visitId: string): { readonly href: string; 
 
 /** Stops that hold count against any change: a kind is never advised by bringing one about. */
 export const stopCount = (fired: readonly Fired[]): number => fired.filter((f) => f.rule.strength !== 'caution' && f.rule.strength !== 'overwear').length;
+
+export type Needs = Readonly<Record<Eye, Refraction | null>>;
+type Family = VisitRecord['families'][number];
+
+/** The family of a kind to try first: listed, of its material, the least blur in the worse eye; by name where equal. */
+export function firstFamily(record: VisitRecord, kind: Kind, needs: Needs): Family | null {
+  const fits = record.families.filter(
+    (f) =>
+      f.listed &&
+      f.modality === kind.modality &&
+      f.geometry === kind.geometry &&
+      (kind.wear === 'day' || f.overnightApproved) &&
+      (f.material === 'hydrogel') === (kind.material === 'hydrogel'),
+  );
+  const worst = (f: Family): number => Math.max(0, ...EYES.map((e) => (needs[e] ? (nearestPowers(needs[e], f.blocks, { limit: 1 })[0]?.blur ?? Infinity) : 0)));
+  const ranked = fits.map((family) => ({ family, blur: worst(family) }));
+  return ranked.sort((a, b) => a.blur - b.blur || a.family.name.localeCompare(b.family.name))[0]?.family ?? null;
+}
+
+/** What the eyes that wear a lens would buy: both, while no power is known. */
+export function packsOf(family: Family, needs: Needs): CostPack[] {
+  const eyes = Math.max(0, EYES.filter((e) => needs[e] !== null).length) || EYES.length;
+  return Array.from({ length: eyes }, () => ({ packSize: family.packSize, packPrice: family.packPriceMinor }));
+}
+
+/** Cases a year, by how often the practice has them replaced. */
+const CASES_A_YEAR: Readonly<Record<PracticeSettings['caseMonths'], number>> = { three: 4, one: 12 };
+
+/** The practice's fees and care products, from its settings, in minor units. */
+export const pricesOf = (s: PracticeSettings): CostPrices => ({
+  fitFee: Math.round(s.fitFee * 100),
+  aftercareYear: Math.round(s.aftercareYear * 100),
+  solutionMonth: Math.round(s.solutionMonth * 100),
+  caseEach: Math.round(s.caseEach * 100),
+  casesPerYear: CASES_A_YEAR[s.caseMonths],
+});

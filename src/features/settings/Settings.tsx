@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { DEFAULT_SETTINGS, may, SETTINGS, type SettingKey, type SettingValue } from '@/core';
-import { formatMoment } from '@/i18n/format';
+import { formatMoment, formatMoney } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
 import type { SettingsPage } from '@/services/settings';
 import { Button } from '@/ui/Button';
@@ -15,7 +15,7 @@ import { useDeeds } from '../common/DeedsProvider';
 import { Rail } from '../common/Rail';
 import { useProblemWords, useRefusalWords } from '../common/words';
 
-const GROUPS = ['stops', 'signs', 'lens', 'fit', 'teaching', 'prescription', 'supply', 'screen'] as const;
+const GROUPS = ['stops', 'signs', 'lens', 'money', 'fit', 'teaching', 'prescription', 'supply', 'screen'] as const;
 const KEYS = Object.keys(SETTINGS) as SettingKey[];
 type Changes = SettingsPage['changes'];
 
@@ -57,10 +57,12 @@ export function Settings({ changes }: { readonly changes: Changes }) {
 /** A setting's value in words. */
 function useSettingWords(): (key: SettingKey, value: SettingValue) => string {
   const t = useTranslations('settings');
+  const { house } = useDeeds();
   return (key, value) => {
     const d = SETTINGS[key];
     if (d.kind === 'choice') return t(`s.${key as 'dust'}.o.${String(value) as 'stop'}`);
     if (d.kind === 'flag') return value === true ? t('yes') : t('no');
+    if (d.kind === 'number' && d.unit === 'money') return formatMoney(Math.round(Number(value) * 100), house.practice.currency);
     if (d.kind === 'number') return `${String(value)} ${t(`units.${d.unit as 'mm'}`)}`;
     return value === '' ? t('empty') : String(value);
   };
@@ -126,7 +128,7 @@ function SettingRow({ name, changes, mayChange }: { readonly name: SettingKey; r
               value={typed}
               onChange={(event) => setText(event.target.value)}
             />
-            {d.kind === 'number' ? <span className="label">{t(`units.${d.unit as 'mm'}`)}</span> : null}
+            {d.kind === 'number' ? <span className="label">{d.unit === 'money' ? house.practice.currency : t(`units.${d.unit as 'mm'}`)}</span> : null}
           </>
         )}
         {dirty ? (
