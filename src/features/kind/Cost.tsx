@@ -42,7 +42,7 @@ export function Cost({ first, second, needs }: { readonly first: Kind; readonly 
           <tr>
             <th aria-label={t('what')} />
             {columns.map((c) => (
-              <th key={c.kind.modality} className="note text-right" scope="col">
+              <th key={c.kind.modality} className="note text-right font-[420]" scope="col">
                 {kindName(c.kind)}
               </th>
             ))}
@@ -51,7 +51,7 @@ export function Cost({ first, second, needs }: { readonly first: Kind; readonly 
         <tbody>
           {rows.map(([what, show]) => (
             <tr key={what}>
-              <th scope="row" className="label text-left">
+              <th scope="row" className="label text-left font-[420]">
                 {t(`rows.${what as 'packs'}`)}
               </th>
               {columns.map((c) => (
