@@ -71,6 +71,13 @@ describe('answers as they stand', () => {
     expect([s.answers.returns?.value, s.answers.budget?.value]).toEqual(['no', 'open']);
     expect(s.fired.map((f) => f.rule.id)).toEqual(['noAftercare']);
   });
+  it('“never worn”, said today, drops what was carried over about wearing lenses', () => {
+    const before = [answer('lastWorn', 'now', 'before'), answer('sleptIn', 'mostNights', 'before'), answer('budget', 'tight', 'before')];
+    expect(state({ answers: before }).fired.map((f) => f.rule.id)).toEqual(['sleptIn']);
+    const s = state({ answers: [...before, answer('lastWorn', 'never')] });
+    expect(Object.keys(s.answers).sort()).toEqual(['budget', 'lastWorn']);
+    expect(s.fired).toEqual([]);
+  });
   it('what a visit that does not count here said is not there', () => {
     expect(state({ answers: [answer('returns', 'no', 'elsewhere')] }).answers).toEqual({});
   });

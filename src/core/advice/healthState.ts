@@ -5,7 +5,7 @@ import { EYES, type Eye } from '../units';
 import type { Answer, Answers, AnswerValue } from './answers';
 import { evidenceKey, firedRules, unpassed, type Fired } from './evaluate';
 import { adviceFacts, type AdviceFacts, type PowerSummary } from './facts';
-import type { QuestionId } from './questions';
+import { question, type QuestionId } from './questions';
 import { SYMPTOMS, type Findings, type SignId } from './signs';
 
 /** An answer as it was recorded; null: taken back. */
@@ -90,7 +90,10 @@ export function healthState(input: HealthInput): HealthState {
   const earlier = new Set(input.earlierVisitIds);
   const said = answersOf(input.answers.filter((a) => a.visitId === input.visitId));
   const before = answersOf(input.answers.filter((a) => earlier.has(a.visitId)));
-  const answers: Answers = { ...lasting(before), ...said };
+  // Who says today that no lens was ever worn takes back what was carried over about wearing them.
+  const never = said.lastWorn?.value === 'never';
+  const carried = Object.fromEntries(Object.entries(lasting(before)).filter(([id]) => !never || question(id)?.asked !== 'wornBefore'));
+  const answers: Answers = { ...carried, ...said };
   const pick = (of: 'today' | 'before', eye: Eye): Findings =>
     findingsOf(
       input.findings.filter((c) => (of === 'today' ? c.rows[0]?.visitId === input.visitId : earlier.has(c.rows[0]?.visitId ?? ''))),
