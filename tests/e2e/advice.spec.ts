@@ -152,7 +152,7 @@ test('who gave a lens up is not given the same one again without a reason', asyn
 
 test('what a year costs, of both kinds, at the days this wearer wears lenses; care products are settings', async ({ page, browser, site }) => {
   const visit = await openVisit(page);
-  await say(page, visit, { ...CAREFUL, lastWorn: 'never', daysPerWeek: 6, hoursPerDay: 10 });
+  await say(page, visit, { ...CAREFUL, lastWorn: 'never', freeTime: ['swimming'], daysPerWeek: 6, hoursPerDay: 10 });
   await page.goto(`${visit}/power`);
   await page.getByLabel('Right eye, spectacle power').fill('-2.00');
   await page.getByLabel('Left eye, spectacle power').fill('-2.00');

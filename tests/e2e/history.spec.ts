@@ -136,6 +136,21 @@ test('contradictory answers are said at their row, and what was typed stays', as
   await expect(page.getByTestId('q-daysPerWeek')).toContainText('A whole number is needed.');
 });
 
+test('never worn after all: the answers about earlier lenses are taken back with one press', async ({ page }) => {
+  const visit = await openVisit(page);
+  await say(page, visit, { lastWorn: 'now', sleptIn: 'someNights' });
+  await page.goto(`${visit}/history`);
+  await page.getByTestId('q-lastWorn').getByRole('button', { name: 'never', exact: true }).click();
+  await expect(page.getByTestId('q-lastWorn')).toContainText('contradict each other: one of them has to go');
+  await page.keyboard.press('Control+Enter');
+  await current(page, 'lastWorn');
+  await page.getByRole('button', { name: 'Take back the answers about earlier lenses' }).click();
+  await expect(page.getByTestId('q-lastWorn')).not.toContainText('contradict');
+  await page.keyboard.press('Control+Enter');
+  await page.waitForURL('**/eye-health');
+  await expect(page.getByTestId('cautions')).toContainText('none heard');
+});
+
 test('a birth date tomorrow is refused at its field', async ({ page }) => {
   await page.goto('/wearers');
   await page.getByRole('button', { name: 'Add a wearer' }).click();
