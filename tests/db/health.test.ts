@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Result } from '../../src/lib/outcome';
 import { claimDispatch } from '../../src/db/orders';
-import { SERVICES, type ServiceName } from '../../src/services';
+import type { ServiceName } from '../../src/services';
 import { openWorld, spec, type World } from './support';
 
 let world: World;
@@ -436,20 +436,4 @@ describe('pictures', () => {
     expect(await keep(bytes, type)).toMatchObject({ ok: false, error: { kind: 'invalid', fields: [{ path: ['picture'], code }] } });
     expect((await world.record(visitId)).health.pictures).toEqual([]);
   });
-});
-
-it('all deeds of history and eye health were tried', () => {
-  for (const name of [
-    'recordHistory',
-    'recordFindings',
-    'acknowledgeAlert',
-    'passStop',
-    'endStop',
-    'openReferral',
-    'recordReferralStep',
-    'decideKind',
-    'recordPicture',
-    'readPicture',
-  ])
-    expect(Object.keys(SERVICES)).toContain(name);
 });

@@ -1,4 +1,5 @@
 'use client';
+import Image from 'next/image';
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
@@ -73,8 +74,7 @@ export function Pictures() {
         {record.health.pictures.map((p) => (
           <button key={p.id} type="button" className="picture" onClick={() => setLarge(p.id)} aria-label={t('open', { title: p.title || t('untitled') })}>
             {/* Served by this application to whoever may read the record; no optimiser may keep a copy. */}
-            {/* eslint-disable-next-line @next/next/no-img-element */}
-            <img src={`/api/pictures/${p.id}`} alt="" width={144} height={108} />
+            <Image unoptimized loading="eager" src={`/api/pictures/${p.id}`} alt="" width={144} height={108} />
             <span className="flex gap-2 items-center">
               <EyeBadge eye={p.eye} />
               <span className="note">{t('by', { name: p.recordedByName, time: formatTime(p.recordedAt, record.house.practice.timeZone) })}</span>
@@ -113,8 +113,15 @@ export function Pictures() {
       ) : null}
       <Panel open={shown !== undefined} onClose={() => setLarge(null)} title={shown ? `${eyes.short(shown.eye)} · ${shown.title || t('untitled')}` : ''} wide>
         {shown ? (
-          // eslint-disable-next-line @next/next/no-img-element
-          <img src={`/api/pictures/${shown.id}`} alt={shown.title || t('untitled')} className="picture-large" />
+          <Image
+            unoptimized
+            loading="eager"
+            src={`/api/pictures/${shown.id}`}
+            alt={shown.title || t('untitled')}
+            width={shown.width}
+            height={shown.height}
+            className="picture-large"
+          />
         ) : null}
       </Panel>
     </section>

@@ -7,13 +7,11 @@ import { formatMoment } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
-import { Frame } from '@/ui/Frame';
 import { Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
-import { WallClock } from '../common/Clock';
 import type { DeedOutput } from '../common/deeds';
 import { useDeeds } from '../common/DeedsProvider';
-import { Rail } from '../common/Rail';
+import { HousePage } from '../common/HousePage';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
 
 type Staff = DeedOutput<'readStaff'>['staff'][number];
@@ -22,7 +20,6 @@ const EMPTY = { account: '', displayName: '', title: '', registerNumber: '', pas
 /** Who works here and what they may do: added, ended, given a new password by an admin. */
 export function People({ staff }: { readonly staff: readonly Staff[] }) {
   const t = useTranslations('people');
-  const frame = useTranslations('frame');
   const words = useProblemWords();
   const refusal = useRefusalWords();
   const router = useRouter();
@@ -65,18 +62,9 @@ export function People({ staff }: { readonly staff: readonly Staff[] }) {
           ? t('passwordTitle', { name: panel.who.displayName })
           : '';
   return (
-    <Frame
-      rail={<Rail place="people" />}
-      strip={
-        <>
-          <div className="px-6 py-2 flex flex-col justify-center">
-            <h1 className="power">{t('title')}</h1>
-            <div className="label">{house.practice.name}</div>
-          </div>
-          <WallClock />
-        </>
-      }
-      marginWords={{ open: frame('marginOpen'), close: frame('marginClose'), label: frame('margin') }}
+    <HousePage
+      place="people"
+      title={t('title')}
       bar={
         <Button look="act" onClick={() => setPanel({ kind: 'add' })}>
           {t('add')}
@@ -192,6 +180,6 @@ export function People({ staff }: { readonly staff: readonly Staff[] }) {
           </div>
         </form>
       </Panel>
-    </Frame>
+    </HousePage>
   );
 }

@@ -8,11 +8,9 @@ import type { Problem } from '@/lib/outcome';
 import type { SettingsPage } from '@/services/settings';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
-import { Frame } from '@/ui/Frame';
 import { Stated } from '@/ui/marks';
-import { WallClock } from '../common/Clock';
 import { useDeeds } from '../common/DeedsProvider';
-import { Rail } from '../common/Rail';
+import { HousePage } from '../common/HousePage';
 import { useProblemWords, useRefusalWords } from '../common/words';
 
 const GROUPS = ['stops', 'signs', 'lens', 'money', 'fit', 'teaching', 'prescription', 'supply', 'screen'] as const;
@@ -22,23 +20,10 @@ type Changes = SettingsPage['changes'];
 /** What the practice chooses: in force, default, what each changes, who changed it when. */
 export function Settings({ changes }: { readonly changes: Changes }) {
   const t = useTranslations('settings');
-  const frame = useTranslations('frame');
   const { house } = useDeeds();
   const mayChange = may(house.viewer.roles, 'settings');
   return (
-    <Frame
-      rail={<Rail place="settings" />}
-      strip={
-        <>
-          <div className="px-6 py-2 flex flex-col justify-center">
-            <h1 className="power">{t('title')}</h1>
-            <div className="label">{house.practice.name}</div>
-          </div>
-          <WallClock />
-        </>
-      }
-      marginWords={{ open: frame('marginOpen'), close: frame('marginClose'), label: frame('margin') }}
-    >
+    <HousePage place="settings" title={t('title')}>
       <p className="px-6 py-3 max-w-[760px]">
         {t('line')} {mayChange ? '' : t('readOnly')}
       </p>
@@ -50,7 +35,7 @@ export function Settings({ changes }: { readonly changes: Changes }) {
           ))}
         </section>
       ))}
-    </Frame>
+    </HousePage>
   );
 }
 

@@ -10,17 +10,14 @@ import type { WearerListRow } from '@/db/wearers';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
-import { Frame } from '@/ui/Frame';
 import { KeyCap, Stated } from '@/ui/marks';
-import { WallClock } from '../common/Clock';
 import { useDeeds } from '../common/DeedsProvider';
-import { Rail } from '../common/Rail';
+import { HousePage } from '../common/HousePage';
 import { WearerForm, type WearerInput } from './WearerForm';
 
 /** All wearers, found while typing. */
 export function Wearers({ initial }: { readonly initial: readonly WearerListRow[] }) {
   const t = useTranslations('wearers');
-  const frame = useTranslations('frame');
   const router = useRouter();
   const { perform, quietly, house } = useDeeds();
   const [search, setSearch] = useState('');
@@ -62,18 +59,9 @@ export function Wearers({ initial }: { readonly initial: readonly WearerListRow[
     else if (done) setProblem(done.error);
   };
   return (
-    <Frame
-      rail={<Rail place="wearers" />}
-      strip={
-        <>
-          <div className="px-6 py-2 flex flex-col justify-center">
-            <h1 className="power">{t('title')}</h1>
-            <div className="label">{house.practice.name}</div>
-          </div>
-          <WallClock />
-        </>
-      }
-      marginWords={{ open: frame('marginOpen'), close: frame('marginClose'), label: frame('margin') }}
+    <HousePage
+      place="wearers"
+      title={t('title')}
       bar={
         <>
           <div className="frame-bar-keys">
@@ -146,6 +134,6 @@ export function Wearers({ initial }: { readonly initial: readonly WearerListRow[
           </table>
         </section>
       )}
-    </Frame>
+    </HousePage>
   );
 }

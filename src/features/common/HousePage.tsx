@@ -1,0 +1,41 @@
+'use client';
+import type { ReactNode } from 'react';
+import { useTranslations } from 'use-intl';
+import { Frame } from '@/ui/Frame';
+import { WallClock } from './Clock';
+import { useDeeds } from './DeedsProvider';
+import { Rail, type RailPlace } from './Rail';
+
+/** A page about the practice, not about one wearer: the rail, its title over the practice's name, the clock. */
+export function HousePage({
+  place,
+  title,
+  bar,
+  children,
+}: {
+  readonly place: RailPlace;
+  readonly title: string;
+  readonly bar?: ReactNode;
+  readonly children: ReactNode;
+}) {
+  const t = useTranslations('frame');
+  const { house } = useDeeds();
+  return (
+    <Frame
+      rail={<Rail place={place} />}
+      strip={
+        <>
+          <div className="px-6 py-2 flex flex-col justify-center">
+            <h1 className="power">{title}</h1>
+            <div className="label">{house.practice.name}</div>
+          </div>
+          <WallClock />
+        </>
+      }
+      marginWords={{ open: t('marginOpen'), close: t('marginClose'), label: t('margin') }}
+      bar={bar}
+    >
+      {children}
+    </Frame>
+  );
+}
