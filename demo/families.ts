@@ -1,5 +1,5 @@
 import type { AddBand, CurveDiameter, LensBlock, StepRange } from '../src/core';
-import type { NewFamily } from '../src/db/lenses';
+import type { FamilyWithBlocks, NewFamily } from '../src/db/lenses';
 
 /** Invented families of invented makers. Blocks follow what soft lenses are really made in: finer steps near zero. */
 const span = (from: number, to: number, step: number): StepRange => ({ from, to, step });
@@ -154,6 +154,7 @@ export const DEMO_FAMILIES: readonly Draft[] = [
   },
   {
     code: 'knot-1-day',
+    rebateMinor: 250,
     maker: 'Foreshore Vision',
     name: 'Knot 1-Day',
     geometry: 'sphere',
@@ -209,6 +210,7 @@ export const DEMO_FAMILIES: readonly Draft[] = [
   },
   {
     code: 'dunlin-1-day-multifocal',
+    minAge: 18,
     maker: 'Marram Optical',
     name: 'Dunlin 1-Day Multifocal',
     geometry: 'multifocal',
@@ -275,6 +277,56 @@ export const DEMO_FAMILIES: readonly Draft[] = [
     ],
   },
 ];
+
+/** Care products of the demo. */
+export const DEMO_CARE = [
+  { system: 'multipurpose', maker: 'Marram Optical', name: 'Tidewash', contents: '300 ml and a case', lastsDays: 60, priceMinor: 1900, includesCase: true },
+  {
+    system: 'peroxide',
+    maker: 'Foreshore Vision',
+    name: 'Samphire Overnight',
+    contents: '360 ml and a barrel case',
+    lastsDays: 45,
+    priceMinor: 2250,
+    includesCase: true,
+  },
+] as const;
+
+/** What the demo's practice tries first in each cell. */
+export const DEMO_HOUSE_LIST = [
+  { modality: 'daily', geometry: 'sphere', codes: ['knot-1-day', 'dunlin-1-day'] },
+  { modality: 'daily', geometry: 'toric', codes: ['dunlin-1-day-toric'] },
+  { modality: 'twoWeekly', geometry: 'sphere', codes: ['sanderling-14'] },
+  { modality: 'monthly', geometry: 'sphere', codes: ['turnstone-30'] },
+  { modality: 'monthly', geometry: 'toric', codes: ['plover-30-toric', 'godwit-made-toric'] },
+  { modality: 'monthly', geometry: 'multifocal', codes: ['curlew-multifocal'] },
+] as const;
+
+/** A family of the demo as the database gives it back. */
+export const wholeFamily = (draft: Draft, id: string): FamilyWithBlocks => ({
+  waterPercent: null,
+  dk: null,
+  dktCentre: null,
+  dktThickest: null,
+  modulusMpa: null,
+  ionicGroup: null,
+  overnightApproved: false,
+  minAge: null,
+  markLayout: 'none',
+  stabilisation: null,
+  rotationMean: null,
+  rotationSd: null,
+  rebateMinor: 0,
+  multifocalDesign: null,
+  reusableTrial: false,
+  startsOn: null,
+  lastOrderOn: null,
+  replacedBy: null,
+  ...draft,
+  id,
+  version: 1,
+  listed: true,
+});
 
 /** Lens powers in the trial drawer: [family, sphere, cylinder, axis, base curve, diameter, add, count]. */
 export type DrawerLens = readonly [string, number, number, number, number, number, AddBand | null, number];

@@ -2,22 +2,23 @@ import { Temporal } from 'temporal-polyfill';
 import { addSeconds, type Role, type SettingKey } from '../src/core';
 import type { Sql } from '../src/db/client';
 import { ensureLens, insertFamily, insertTrialStock } from '../src/db/lenses';
+import { insertCareProduct, insertHouseList } from '../src/db/library';
 import { insertMembership, insertPerson } from '../src/db/people';
 import { insertPractice, insertSetting, nextNumber } from '../src/db/practices';
 import { insertRoom } from '../src/db/rooms';
 import { insertAppointment, type VisitKind } from '../src/db/visits';
 import { insertWearer } from '../src/db/wearers';
 import { hashPassword } from '../src/server/password';
-import { DEMO_DRAWER, DEMO_FAMILIES } from './families';
+import { DEMO_CARE, DEMO_DRAWER, DEMO_FAMILIES, DEMO_HOUSE_LIST, wholeFamily } from './families';
 import { DEMO_PAST, insertPast } from './past';
 
 /** Everything here is made up: people, lenses, makers, the town and its telephone numbers. */
 export const DEMO_PASSWORD = 'plain-sight';
 const TIME_ZONE = 'America/New_York';
 const DEMO_SETTINGS: readonly (readonly [SettingKey, string | number])[] = [
+  ['oxygenByDay', 'warn'],
   ['fitFee', 120],
   ['aftercareYear', 80],
-  ['solutionMonth', 11],
   ['caseEach', 3],
   ['referralTo', 'Harbourside Eye Casualty'],
   ['referralTelephone', '555 0190'],
@@ -111,15 +112,14 @@ export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: str
     for (const draft of DEMO_FAMILIES) {
       const id = newId();
       families.set(draft.code, id);
-      await insertFamily(
-        tx,
-        practiceId,
-        { stabilisation: null, markLayout: 'none', overnightApproved: false, ...draft, id, version: 1, listed: true },
-        now,
-        newId,
-      );
+      const { lastOrderOn: _end, replacedBy: _by, ...family } = wholeFamily(draft, id);
+      await insertFamily(tx, practiceId, family, now, newId);
     }
     for (const [key, value] of DEMO_SETTINGS) await insertSetting(tx, { id: newId(), practiceId, key, value, at: now, by: people[4] ?? null });
+    const manager = people[4] ?? '';
+    for (const product of DEMO_CARE)
+      await insertCareProduct(tx, { ...product, id: newId(), practiceId, productId: newId(), version: 1, ended: false, recordedAt: now, recordedBy: manager });
+    for (const cell of DEMO_HOUSE_LIST) await insertHouseList(tx, { ...cell, id: newId(), practiceId, at: now, by: manager });
     const today = Temporal.Instant.from(now).toZonedDateTimeISO(TIME_ZONE).toPlainDate();
     for (const [index, [code, sphereD, cylinderD, axisDeg, baseCurveMm, diameterMm, addBand, count]] of DEMO_DRAWER.entries()) {
       const familyVersionId = families.get(code);

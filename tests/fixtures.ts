@@ -1,4 +1,4 @@
-import { DEMO_FAMILIES } from '../demo/families';
+import { DEMO_FAMILIES, wholeFamily } from '../demo/families';
 import { chains, DEFAULT_SETTINGS, type Eye, type OnEyeFact, type OverRefractionFact, type RefractionFact, type RotationFact, type FitFact } from '../src/core';
 import type { AttemptFact, HandOverFact, TopicFact, VisitRecord } from '../src/services/visitRecord';
 
@@ -24,18 +24,7 @@ export const meta = (eye: Eye, at = AT) => {
     reason: null,
   };
 };
-export const families = DEMO_FAMILIES.map((f) => ({
-  stabilisation: null,
-  markLayout: 'none' as const,
-  overnightApproved: false,
-  ...f,
-  id: f.code,
-  version: 1,
-  listed: true,
-  waterPercent: null,
-  dktCentre: null,
-  dktThickest: null,
-}));
+export const families = DEMO_FAMILIES.map((f) => wholeFamily(f, f.code));
 
 type Lens = VisitRecord['lenses'][string];
 export function lens(id: string, code: string, sphereD: number, cylinderD = 0, axisDeg = 180): Lens {
@@ -45,6 +34,7 @@ export function lens(id: string, code: string, sphereD: number, cylinderD = 0, a
   return {
     id,
     familyVersionId: family.id,
+    familyCode: family.code,
     sphereD,
     cylinderD,
     axisDeg,
@@ -69,6 +59,9 @@ export const refraction = (eye: Eye, sphereD: number, cylinderD: number, axisDeg
   vertexMm: 12,
   typedText: '',
   source: 'typed',
+  addD: null,
+  addSource: null,
+  prismText: null,
 });
 export const onEye = (eye: Eye, lensId: string | null, source: OnEyeFact['source'] = 'trial', at = AT): OnEyeFact => ({
   ...meta(eye, at),
@@ -218,6 +211,8 @@ export function record(parts: RecordParts = {}): VisitRecord {
     earlierRefractions: [],
     families,
     stock: [],
+    houseList: [],
+    careProducts: [],
     drafts: [],
     health: { answers: [], findings: [], stops: [], passes: [], decisions: [], referrals: [], pictures: [], earlierVisitIds: [] },
     house: {

@@ -4,7 +4,7 @@ import type { Db } from './client';
 
 /** Tables of correctable clinical facts, and the columns that hold their values. */
 export const FACT_TABLES = {
-  refraction: ['sphere_d', 'cylinder_d', 'axis_deg', 'vertex_mm', 'typed_text', 'source'],
+  refraction: ['sphere_d', 'cylinder_d', 'axis_deg', 'vertex_mm', 'typed_text', 'source', 'add_d', 'add_source', 'prism_text'],
   lens_on_eye: ['lens_id', 'description', 'source', 'trial_number', 'trial_stock_id', 'lot', 'expires_on', 'put_on_at'],
   fit_check: ['lens_on_eye_id', 'verdict'],
   rotation_reading: ['lens_on_eye_id', 'rotation_left_deg', 'how', 'provisional'],

@@ -1,12 +1,20 @@
 import { z } from 'zod';
-import { EARLIEST_BIRTH_DATE, LIMITS, onStep, parseDay, parseRefraction, withinLimit, type LimitName, type Refraction } from '../core';
+import { EARLIEST_BIRTH_DATE, LIMITS, onStep, parseAdd, parseDay, parseRefraction, splitPrism, withinLimit, type LimitName, type Refraction } from '../core';
 
 /** Messages of these shapes are problem codes: words are made where they are shown. */
 
 /** A prescription as typed, read by `parseRefraction`; its problems keep their data and repairs. */
-export const refractionText = z.string({ error: 'required' }).transform((text, ctx): { typed: string; power: Refraction } => {
+export const refractionText = z.string({ error: 'required' }).transform((text, ctx): { typed: string; power: Refraction; prism: string | null } => {
   const read = parseRefraction(text);
-  if (read.ok) return { typed: text.trim(), power: read.value };
+  if (read.ok) return { typed: text.trim(), power: read.value, prism: splitPrism(text).prism?.slice(0, 60) ?? null };
+  ctx.addIssue({ code: 'custom', message: read.error.code, params: { data: read.error.data, repairs: read.error.repairs } });
+  return z.NEVER;
+});
+
+/** A near addition as typed. */
+export const addText = z.string({ error: 'required' }).transform((text, ctx): number => {
+  const read = parseAdd(text);
+  if (read.ok) return read.value;
   ctx.addIssue({ code: 'custom', message: read.error.code, params: { data: read.error.data, repairs: read.error.repairs } });
   return z.NEVER;
 });
@@ -77,8 +85,13 @@ export const refractionForm = z
     right: refractionText.nullable(),
     left: refractionText.nullable(),
     vertexMm: limited('vertexMm'),
+    rightAdd: addText.nullable().default(null),
+    leftAdd: addText.nullable().default(null),
+    addSource: z.enum(['measured', 'age']).default('measured'),
   })
-  .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });
+  .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] })
+  .refine((form) => form.rightAdd === null || form.right !== null, { message: 'addNeedsPower', path: ['rightAdd'] })
+  .refine((form) => form.leftAdd === null || form.left !== null, { message: 'addNeedsPower', path: ['leftAdd'] });
 
 /** A lens of a family in the library. */
 export const lensSpec = z.object({

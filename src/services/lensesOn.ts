@@ -2,7 +2,7 @@ import 'server-only';
 import { chains, droppedLenses, EYES, isDropped, isMade, type Eye, type OnEyeFact } from '../core';
 import { findFact, insertConfirmation, insertRemoval, listFacts, listOnEyeExtras, withdrawRemoval } from '../db/facts';
 import { insertPass } from '../db/health';
-import { ensureLens, findFamily, insertFamily, listLenses, takeTrial, type FamilyWithBlocks } from '../db/lenses';
+import { ensureLens, findFamily, findFamilyInForce, insertFamily, listLenses, takeTrial, type FamilyWithBlocks } from '../db/lenses';
 import { deleteDraft, listVisits, type VisitRow } from '../db/visits';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
 import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, type LensSpecInput } from '../schema/forms';
@@ -17,9 +17,13 @@ export async function makeableLens(
   path: readonly string[],
   spec: LensSpecInput,
 ): Promise<Result<{ lensId: string; family: FamilyWithBlocks }>> {
-  const { tx, caller } = context;
-  const family = await findFamily(tx, caller.practiceId, spec.familyId);
-  if (!family?.listed) return notFound('family');
+  const { tx, caller, today } = context;
+  const named = await findFamily(tx, caller.practiceId, spec.familyId);
+  if (!named?.listed) return notFound('family');
+  // The page may be older than the catalogue: what holds is the version in force today.
+  const family = await findFamilyInForce(tx, caller.practiceId, named.code, today);
+  if (!family) return notFound('family');
+  if (family.lastOrderOn !== null && family.lastOrderOn < today) return invalid(path, 'familyEnded', { family: family.name, day: family.lastOrderOn });
   const axis = spec.cylinder === 0 ? 180 : spec.axis;
   if (!isMade({ ...spec, axis }, family)) return invalid(path, 'lensNotMade', { family: family.name });
   const lensId = await ensureLens(tx, caller.practiceId, context.newId(), {
@@ -101,7 +105,7 @@ export const putOnTrials = defineService({
       if (!fromDrawer) return invalid([eye], 'noTrialInDrawer', { family: made.value.family.name });
       const earlier = await takeOffOthers(context, form.visitId, eye);
       const id = await taken.value.add('lensOnEye', eye, {
-        lensId: made.value.lensId,
+        lensId: fromDrawer.lensId,
         description: null,
         source: 'trial',
         trialNumber: earlier.filter((e) => e.source === 'trial').length + 1,

@@ -26,6 +26,9 @@ export const recordRefraction = defineService({
         vertexMm: form.vertexMm,
         typedText: typed.typed,
         source: 'typed',
+        addD: form[`${eye}Add`],
+        addSource: form[`${eye}Add`] === null ? null : form.addSource,
+        prismText: typed.prism,
       });
     }
     await deleteDraft(context.tx, context.caller.practiceId, form.visitId, 'power', context.caller.personId);

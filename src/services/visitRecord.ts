@@ -16,6 +16,7 @@ import {
 } from '../core';
 import { listFacts, listOnEyeExtras, type FactTable } from '../db/facts';
 import { listFamilies, listLenses, listTrialStock, type FamilyWithBlocks, type LensRow, type TrialStockRow } from '../db/lenses';
+import { listCareProducts, listHouseList, type CareProductRow, type HouseListRow } from '../db/library';
 import { listLessons, type LessonRow } from '../db/lessons';
 import { listOrders, type OrderWithLines } from '../db/orders';
 import { findStaff } from '../db/people';
@@ -80,6 +81,8 @@ export interface VisitRecord extends WearerFile {
   readonly earlierRefractions: readonly RefractionFact[];
   readonly families: readonly FamilyWithBlocks[];
   readonly stock: readonly TrialStockRow[];
+  readonly houseList: readonly HouseListRow[];
+  readonly careProducts: readonly CareProductRow[];
   readonly drafts: readonly DraftRow[];
   readonly health: HealthFile;
   readonly house: House;
@@ -194,8 +197,10 @@ export async function readVisitRecord(context: Context, visit: VisitRow): Promis
     visit,
     facts: await readVisitFacts(context, visit.id),
     earlierRefractions: [...newest('right'), ...newest('left')],
-    families: await listFamilies(tx, caller.practiceId),
+    families: await listFamilies(tx, caller.practiceId, context.today),
     stock: await listTrialStock(tx, caller.practiceId),
+    houseList: await listHouseList(tx, caller.practiceId),
+    careProducts: await listCareProducts(tx, caller.practiceId),
     drafts: await listDrafts(tx, caller.practiceId, visit.id),
     health: await readHealthFile(context, visit),
     house: await houseOf(context),

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SETTINGS, type Kind } from '../../src/core';
 import { record } from '../fixtures';
-import { firstFamily, packsOf, pricesOf } from '../../src/features/kind/model';
+import { packsOf, pricesOf } from '../../src/features/common/visit/cost';
+import { firstFamily } from '../../src/features/kind/model';
 
 const kind = (change: Partial<Kind> = {}): Kind => ({ modality: 'monthly', wear: 'day', geometry: 'toric', material: 'siliconeHydrogel', ...change });
 const NEEDS = { right: { sphere: -3.13, cylinder: -1.59, axis: 20 }, left: null };
@@ -21,12 +22,14 @@ describe('the lens to try first', () => {
   it('is bought for each eye that asks, for both while none does', () => {
     const family = firstFamily(r, kind(), NEEDS);
     if (!family) throw new Error('family');
-    expect(packsOf(family, NEEDS)).toEqual([{ packSize: 6, packPrice: 5200 }]);
+    expect(packsOf(family, NEEDS)).toEqual([{ packSize: 6, packPrice: 5200, rebate: 0 }]);
     expect(packsOf(family, { right: null, left: null })).toHaveLength(2);
   });
 });
 
-it('prices are kept in whole cents; a new case every 3 months or every month', () => {
-  expect(pricesOf({ ...DEFAULT_SETTINGS, solutionMonth: 11.1, caseEach: 2.99 })).toMatchObject({ solutionMonth: 1110, caseEach: 299, casesPerYear: 4 });
-  expect(pricesOf({ ...DEFAULT_SETTINGS, caseMonths: 'one' }).casesPerYear).toBe(12);
+it('prices are kept in whole cents; a new case every 3 months or every month; no care product, only cases', () => {
+  const settings = { ...DEFAULT_SETTINGS, fitFee: 119.99, caseEach: 2.99 };
+  expect(pricesOf(settings, null)).toEqual({ fitFee: 11_999, aftercareYear: 0, care: 4 * 299, lossPercent: 0 });
+  expect(pricesOf({ ...settings, caseMonths: 'one' }, null).care).toBe(12 * 299);
+  expect(pricesOf(settings, { lastsDays: 60, priceMinor: 1900, includesCase: true }).care).toBe(7 * 1900);
 });

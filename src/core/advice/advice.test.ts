@@ -55,7 +55,8 @@ const facts = (
     eyes: { right: more.eyes ?? {}, left: more.eyes ?? {} },
     baseline: { right: {}, left: {} },
     power: more.power ?? null,
-    settings: { ...DEFAULT_SETTINGS, ...more.settings },
+    // Lenses with too little oxygen by day are weighed here, not left out.
+    settings: { ...DEFAULT_SETTINGS, oxygenByDay: 'warn', ...more.settings },
   });
 const kindOf = (said: Answers, more: Parameters<typeof facts>[1] = {}) => recommend(facts(said, more), NONE, LIBRARY).recommended?.kind;
 
@@ -258,6 +259,12 @@ describe('the kind of lens (weights: common practice)', () => {
   it('never a second way to sleep in them as the second choice', () => {
     const night = { ...careful, ...answers({ nights: 'onCall' }) };
     expect(recommend(facts(night, { eyes: { staining: 0, infiltrates: 0, vessels: 0 } }), NONE, LIBRARY).second?.kind.wear).toBe('day');
+  });
+  it('a practice that leaves out too little oxygen by day is offered none of it', () => {
+    const needs = { right: { sphere: -3, cylinder: -1.25, axis: 20 }, left: null };
+    const strict = recommend(facts(careful, { settings: { oxygenByDay: 'leaveOut' } }), needs, LIBRARY);
+    expect(strict.recommended?.kind.material).toBe('siliconeHydrogel');
+    expect(strict.notOffered).toContainEqual({ modality: 'daily', wear: 'day', why: 'tooLittleOxygen', evidence: [] });
   });
   it('only what the library makes is on offer', () => {
     const needs = { right: { sphere: -3, cylinder: -1.25, axis: 20 }, left: null };

@@ -159,9 +159,11 @@ export function recommend(
     for (const modality of ORDER) {
       if (wear === 'overnight' && modality === 'daily') continue;
       const made = library.filter((f) => f.modality === modality && f.geometry === geometry.geometry);
-      const fit = wear === 'day' ? made : made.filter((f) => f.overnightApproved && f.dktThickest !== null && f.dktThickest >= oxygen.overnight);
+      const enough = (f: OnOffer): boolean => f.dktThickest !== null && f.dktThickest >= oxygen[wear];
+      const byDay = (f: OnOffer): boolean => facts.settings.oxygenByDay === 'warn' || enough(f);
+      const fit = made.filter((f) => (wear === 'day' ? byDay(f) : f.overnightApproved && enough(f)));
       if (fit.length === 0) {
-        const why = made.length === 0 ? 'notMade' : made.some((f) => f.overnightApproved) ? 'tooLittleOxygen' : 'notApproved';
+        const why = made.length === 0 ? 'notMade' : wear === 'day' || made.some((f) => f.overnightApproved) ? 'tooLittleOxygen' : 'notApproved';
         notOffered.push({ modality, wear, why, evidence: [] });
         continue;
       }

@@ -16,7 +16,20 @@ const fact = (id: string, eye: Eye) => ({
   reason: null,
 });
 const facts = (change: Partial<VisitFacts> = {}): VisitFacts => ({
-  refractions: chains([{ ...fact('r1', 'right'), sphereD: -3.25, cylinderD: -1.75, axisDeg: 20, vertexMm: 12, typedText: '', source: 'typed' as const }]),
+  refractions: chains([
+    {
+      ...fact('r1', 'right'),
+      sphereD: -3.25,
+      cylinderD: -1.75,
+      axisDeg: 20,
+      vertexMm: 12,
+      typedText: '',
+      source: 'typed' as const,
+      addD: null,
+      addSource: null,
+      prismText: null,
+    },
+  ]),
   onEye: chains([
     {
       ...fact('t1', 'right'),

@@ -22,6 +22,11 @@ export interface RefractionFact extends Fact, PowerColumns {
   readonly vertexMm: number;
   readonly typedText: string;
   readonly source: 'typed' | 'copied';
+  /** Near addition, D; null when none is known. */
+  readonly addD: number | null;
+  readonly addSource: 'measured' | 'age' | null;
+  /** Prism in the glasses, as written. */
+  readonly prismText: string | null;
 }
 export interface OnEyeFact extends Fact {
   readonly lensId: string | null;

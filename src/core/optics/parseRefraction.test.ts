@@ -68,7 +68,26 @@ describe('reading a prescription (notation and shorthand: common practice)', () 
   });
   it('unlikely powers ask to be kept', () => {
     expect(parseRefraction('-14.00')).toMatchObject({ ok: true, notes: [{ code: 'sphereUnlikely', asks: true }] });
-    expect(parseRefraction('-2.00 -7.00 x 90')).toMatchObject({ ok: true, notes: [{ code: 'cylinderUnlikely', asks: true }] });
+    expect(parseRefraction('-8.00 -7.00 x 90')).toMatchObject({ ok: true, notes: [{ code: 'cylinderUnlikely', asks: true }] });
+  });
+  it('a power cross is read as one, and said so (common practice)', () => {
+    const cross = parseRefraction('-1.00 @ 180 / -2.25 @ 90');
+    expect(cross).toMatchObject({ ok: true, value: { sphere: -1, cylinder: -1.25, axis: 180 }, notes: [{ code: 'fromCross', asks: false }] });
+    expect(parseRefraction('−2,25 @90, −1,00 @180')).toMatchObject({ ok: true, value: { sphere: -1, cylinder: -1.25, axis: 180 } });
+    expect(parseRefraction('-1.00 @ 180 / -2.25 @ 80')).toMatchObject({ ok: false, error: { code: 'crossUnread' } });
+    expect(parseRefraction('-1.00 @ 180 / -2.25 @ 90 x 5')).toMatchObject({ ok: false, error: { code: 'crossUnread' } });
+  });
+  it('a cylinder as strong as its sphere asks whether it was a cross', () => {
+    expect(parseRefraction('-3.25 -4.50 x 90')).toMatchObject({ ok: true, notes: [{ code: 'maybeCross', asks: true, instead: '−3.25 −1.25 × 180' }] });
+    expect(parseRefraction('-3.25 -1.75 x 20')).toMatchObject({ ok: true, notes: [] });
+    expect(parseRefraction('+1.00 -2.50 x 20')).toMatchObject({ ok: true, notes: [] });
+  });
+  it('prism is kept apart', () => {
+    for (const typed of ['-3.25 -1.75 x 20 2Δ BO', '-3.25 -1.75 x 20, 1.5 BU', '-3.25 -1.75 x 20 2 pd base in', '-3.25 -1.75 x 20 2∆']) {
+      const read = parseRefraction(typed);
+      expect(read).toMatchObject({ ok: true, value: { sphere: -3.25, cylinder: -1.75, axis: 20 } });
+      expect(read.ok && read.notes.map((n) => n.code)).toEqual(['prismApart']);
+    }
   });
   it('never throws, whatever is typed', () => {
     fc.assert(

@@ -3,6 +3,8 @@ import { isLikely, LIMITS, onStep, withinLimit } from '../limits';
 import { roundToStep } from '../units';
 import { formatPower, formatRefraction } from './formatRefraction';
 import type { Refraction } from './refraction';
+import { parsePowerCross } from './parsePowerCross';
+import { crossRead, splitPrism } from './refractionDoubts';
 import { toMinusCylinder } from './transpose';
 
 export type RefractionProblemCode =
@@ -18,7 +20,8 @@ export type RefractionProblemCode =
   | 'axisMissing'
   | 'axisNotWhole'
   | 'axisOutOfRange'
-  | 'tooManyNumbers';
+  | 'tooManyNumbers'
+  | 'crossUnread';
 
 /** Why a text is not a prescription, with texts that would be. */
 export interface RefractionProblem {
@@ -27,12 +30,15 @@ export interface RefractionProblem {
   readonly repairs: readonly string[];
 }
 
-export type RefractionNoteCode = 'axisZeroRead180' | 'transposed' | 'sphereUnlikely' | 'cylinderUnlikely' | 'axisIgnored';
+export type RefractionNoteCode =
+  'axisZeroRead180' | 'transposed' | 'sphereUnlikely' | 'cylinderUnlikely' | 'axisIgnored' | 'fromCross' | 'maybeCross' | 'prismApart';
 
 /** Something the reader did or doubts, to be said beside the field. Unlikely values ask to be kept. */
 export interface RefractionNote {
   readonly code: RefractionNoteCode;
   readonly asks: boolean;
+  /** What may have been meant instead. */
+  readonly instead?: string;
 }
 
 export type ParsedRefraction = (Ok<Refraction> & { readonly notes: readonly RefractionNote[] }) | Err<RefractionProblem>;
@@ -161,6 +167,7 @@ function readAxis(piece: Piece, powersText: string): Ok<number> | Err<Refraction
  *
  * Accepts `-3.25 -1.75 x 20`, `-3.25/-1.75×020`, plus cylinder (transposed), `plano`, `pl`, `+0.50 DS`, `-2.00`,
  * Unicode minus and ×, a decimal comma, and spoken shorthand `-325 -175 20`. Axis 0 is read as 180, with a note.
+ * A power cross, `-1.00 @ 180 / -2.25 @ 90`, is read as one; prism is left out and named in a note.
  * Without a decimal point a number needs its sign: three or four digits, and 25, 50, 75, are hundredths.
  * @param text what was typed
  * @returns minus-cylinder power (D, whole-degree TABO axis) with notes, or a problem with repairs
@@ -168,6 +175,19 @@ function readAxis(piece: Piece, powersText: string): Ok<number> | Err<Refraction
  * @source notation and shorthand: common practice; limits: LIMITS
  */
 export function parseRefraction(text: string): ParsedRefraction {
+  const { power, prism } = splitPrism(text);
+  const read = power.split('@').length > 2 ? readCross(power) : readPower(power);
+  if (!read.ok || prism === null) return read;
+  return { ...read, notes: [...read.notes, { code: 'prismApart', asks: false }] };
+}
+
+/** Two powers, each with its meridian: read only as the cross they are, and said so. */
+function readCross(text: string): ParsedRefraction {
+  const cross = parsePowerCross(text);
+  return cross ? { ...ok(cross), notes: [{ code: 'fromCross', asks: false }] } : fail('crossUnread');
+}
+
+function readPower(text: string): ParsedRefraction {
   const plain = normalise(text);
   if (plain === '') return fail('empty');
   const pieces = cut(plain);
@@ -211,5 +231,7 @@ export function parseRefraction(text: string): ParsedRefraction {
   }
   if (!isLikely(refraction.sphere, LIMITS.sphere)) notes.push({ code: 'sphereUnlikely', asks: true });
   if (!isLikely(refraction.cylinder, LIMITS.cylinder)) notes.push({ code: 'cylinderUnlikely', asks: true });
+  const cross = crossRead(sphere.value, cylinder.value, axis.value === 0 ? 180 : axis.value);
+  if (cross) notes.push({ code: 'maybeCross', asks: true, instead: formatRefraction(cross) });
   return { ...ok(refraction), notes };
 }

@@ -99,6 +99,11 @@ export function PowerField({ id, label, eye, value, onValue, problem, kept, onKe
               <span key={note.code} className={note.asks ? 'stated stated-watch' : 'label'}>
                 {note.asks ? <StateMark state="watch" /> : null}
                 <span>{t(`notes.${note.code}`)}</span>
+                {note.instead !== undefined && kept !== value ? (
+                  <button type="button" className="btn btn-quiet" onClick={() => replaceBy(note.instead ?? value)}>
+                    {t('instead', { power: note.instead })}
+                  </button>
+                ) : null}
               </span>
             ))
           : null}

@@ -20,7 +20,7 @@ export const variantKey = (v: LensVariant): string => `${v.baseCurve}|${v.diamet
 
 export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body: Body): ToPrescribe {
   const tried = state.onEye?.current.lensId ? record.lenses[state.onEye.current.lensId] : undefined;
-  const family = record.families.find((f) => (body[`${eye}Family`] ? f.code === body[`${eye}Family`] : f.id === tried?.familyVersionId)) ?? null;
+  const family = record.families.find((f) => (body[`${eye}Family`] ? f.code === body[`${eye}Family`] : f.code === tried?.familyCode)) ?? null;
   const { verdict } = state;
   const nothing = { family, offers: [], lens: null, variant: null, leftOut: body[`${eye}Out`] === 'yes', sameAsTried: false };
   if (verdict.routes && !verdict.routes.agree) return { ...nothing, blocked: 'measureAgain' };
@@ -37,7 +37,7 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
   const sameAsTried =
     tried !== undefined &&
     lens !== null &&
-    tried.familyVersionId === family.id &&
+    tried.familyCode === family.code &&
     tried.sphereD === lens.power.sphere &&
     tried.cylinderD === lens.power.cylinder &&
     tried.axisDeg === lens.power.axis &&

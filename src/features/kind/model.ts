@@ -3,14 +3,11 @@ import {
   nearestPowers,
   question,
   QUESTIONS,
-  type CostPack,
-  type CostPrices,
   type Evidence,
   type Eye,
   type Fired,
   type Kind,
   type KindChoice,
-  type PracticeSettings,
   type Reason,
   type Recommendation,
   type Refraction,
@@ -75,21 +72,3 @@ export function firstFamily(record: VisitRecord, kind: Kind, needs: Needs): Fami
   const ranked = fits.map((family) => ({ family, blur: worst(family) }));
   return ranked.sort((a, b) => a.blur - b.blur || a.family.name.localeCompare(b.family.name))[0]?.family ?? null;
 }
-
-/** What the eyes that wear a lens would buy: both, while no power is known. */
-export function packsOf(family: Family, needs: Needs): CostPack[] {
-  const eyes = Math.max(0, EYES.filter((e) => needs[e] !== null).length) || EYES.length;
-  return Array.from({ length: eyes }, () => ({ packSize: family.packSize, packPrice: family.packPriceMinor }));
-}
-
-/** Cases a year, by how often the practice has them replaced. */
-const CASES_A_YEAR: Readonly<Record<PracticeSettings['caseMonths'], number>> = { three: 4, one: 12 };
-
-/** The practice's fees and care products, from its settings, in minor units. */
-export const pricesOf = (s: PracticeSettings): CostPrices => ({
-  fitFee: Math.round(s.fitFee * 100),
-  aftercareYear: Math.round(s.aftercareYear * 100),
-  solutionMonth: Math.round(s.solutionMonth * 100),
-  caseEach: Math.round(s.caseEach * 100),
-  casesPerYear: CASES_A_YEAR[s.caseMonths],
-});

@@ -1,33 +1,37 @@
 'use client';
 import type { KeyboardEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { formatRefraction, type Eye, type Refraction } from '@/core';
-import { formatMoney } from '@/i18n/format';
+import { DKT_LIMITS, expectedOf, formatRefraction, linesLost, type Eye, type Refraction } from '@/core';
+import { formatDay, formatMoney } from '@/i18n/format';
 import { LensToken } from '@/ui/LensToken';
 import { SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../common/eyeWords';
 import { useVisit } from '../common/visit/VisitProvider';
 import { Figure } from '../common/Working';
 import { useReachWords } from './expected';
-import { inDrawer, variantKey, type Candidate, type Chosen } from './model';
+import { curveFor, inDrawer } from '../common/visit/candidates';
+import { variantKey, whyOf, type Chosen, type Row } from './model';
 
 /** Bars grow outward from the spine on one scale: this many px per dioptre of blur. */
 const PX_PER_D = 90;
 const LINE_D = 0.25;
 
 interface RowProps {
-  readonly row: Candidate;
+  readonly row: Row;
   readonly picked: Readonly<Record<Eye, Chosen | null>>;
   readonly lead: boolean;
   readonly asks: Readonly<Record<Eye, boolean>>;
   readonly needs: Readonly<Record<Eye, Refraction | null>>;
+  readonly meanK: Readonly<Record<Eye, number | null>>;
+  readonly compared: boolean;
   readonly onChoose: () => void;
+  readonly onCompare: (() => void) | null;
   readonly onPower: (eye: Eye, index: number) => void;
   readonly onVariant: (eye: Eye, key: string) => void;
 }
 
 /** One family: its nearest lens for each eye, blur as bars outward from the spine, the choices of the chosen one. */
-export function CandidateRow({ row, picked, lead, asks, needs, onChoose, onPower, onVariant }: RowProps) {
+export function CandidateRow({ row, picked, lead, asks, needs, meanK, compared, onChoose, onCompare, onPower, onVariant }: RowProps) {
   const t = useTranslations('lens');
   const { record } = useVisit();
   const eyeWords = useEyeWords();
@@ -39,7 +43,7 @@ export function CandidateRow({ row, picked, lead, asks, needs, onChoose, onPower
     if (!asks[e]) return null;
     if (!lens) return <span className="label">{t('notMade')}</span>;
     const variant = picked[e]?.variant ?? null;
-    const count = inDrawer(record, family.id, lens, variant ?? lens.variants[0] ?? null);
+    const count = inDrawer(record, family.code, lens, variant ?? lens.variants[0] ?? null);
     const toric = lens.power.cylinder !== 0;
     const past = needs[e] ? reach(needs[e], family) : null;
     const blur = picked[e] ? (
@@ -58,6 +62,7 @@ export function CandidateRow({ row, picked, lead, asks, needs, onChoose, onPower
       <div className={`flex flex-col ${e === 'right' ? 'items-end' : 'items-start'} min-w-0`}>
         <span className={isPicked ? 'power' : 'value'}>{formatRefraction(lens.power)}</span>
         <span className="note">{count > 0 ? t('inDrawer', { count }) : t('notInDrawer')}</span>
+        {needs[e] ? <Expect blur={expectedOf(family, needs[e], lens)} eye={e} /> : null}
         {past ? (
           <span className="note stated-watch" data-testid={`out-${e}`}>
             {past}
@@ -105,7 +110,7 @@ export function CandidateRow({ row, picked, lead, asks, needs, onChoose, onPower
             </>
           )}
         </div>
-        {picked[e] && lead ? <Choices row={row} eye={e} picked={picked[e]} onPower={onPower} onVariant={onVariant} /> : null}
+        {picked[e] && lead ? <Choices row={row} eye={e} picked={picked[e]} meanK={meanK[e]} onPower={onPower} onVariant={onVariant} /> : null}
       </div>
     );
   };
@@ -130,6 +135,16 @@ export function CandidateRow({ row, picked, lead, asks, needs, onChoose, onPower
             </span>
           </span>
         }
+        note={
+          <span className="flex flex-col items-center gap-1">
+            <WhyHere row={row} />
+            {onCompare || compared ? (
+              <label className="flex gap-1 items-center cursor-pointer">
+                <input type="checkbox" checked={compared} onChange={() => onCompare?.()} aria-label={t('compareAdd', { family: family.name })} /> {t('compare')}
+              </label>
+            ) : null}
+          </span>
+        }
         right={cell('right')}
         left={cell('left')}
       />
@@ -137,16 +152,57 @@ export function CandidateRow({ row, picked, lead, asks, needs, onChoose, onPower
   );
 }
 
+/** Blur to expect of the lens on this eye, and what it may cost in lines: an estimate, its turn assumed. */
+function Expect({ blur, eye }: { readonly blur: number; readonly eye: Eye }) {
+  const t = useTranslations('lens');
+  const lines = linesLost(blur);
+  return (
+    <span className="note" data-testid={`expect-${eye}`}>
+      {lines < 0.5 ? t('expectNone', { blur: blur.toFixed(2) }) : t('expect', { blur: blur.toFixed(2), lines: lines.toFixed(1) })}
+    </span>
+  );
+}
+
+/** Why this family stands where it does, and what is to be known before it is taken. */
+function WhyHere({ row }: { readonly row: Row }) {
+  const t = useTranslations('lens');
+  const { record } = useVisit();
+  const { settings, practice } = record.house;
+  const { family } = row;
+  const limit = DKT_LIMITS[settings.oxygenSchool].day;
+  const parts = whyOf(row).map((why) =>
+    t(`why.${why.code}`, {
+      tolerance: settings.rankTolerance.toFixed(2),
+      behind: row.behind.toFixed(2),
+      place: why.code === 'house' ? why.place : 0,
+      cost: '',
+    }),
+  );
+  return (
+    <>
+      <span className="block" data-testid={`why-${family.code}`}>
+        {[...parts, t('why.cost', { cost: formatMoney(row.yearlyCost, practice.currency) })].join(' · ')}
+      </span>
+      {family.dktThickest === null || family.dktThickest < limit ? (
+        <span className="stated stated-watch">{t('oxygenLow', { dkt: family.dktThickest ?? t('unknown'), limit })}</span>
+      ) : null}
+      {family.lastOrderOn !== null ? <span className="stated stated-watch">{t('endsSoon', { day: formatDay(family.lastOrderOn) })}</span> : null}
+    </>
+  );
+}
+
 function Choices({
   row,
   eye,
   picked,
+  meanK,
   onPower,
   onVariant,
 }: {
-  readonly row: Candidate;
+  readonly row: Row;
   readonly eye: Eye;
   readonly picked: Chosen;
+  readonly meanK: number | null;
   readonly onPower: RowProps['onPower'];
   readonly onVariant: RowProps['onVariant'];
 }) {
@@ -165,7 +221,7 @@ function Choices({
         >
           {row.best[eye].map((lens, index) => (
             <option key={index} value={index}>
-              {t('powerOption', { power: formatRefraction(lens.power), blur: lens.blur.toFixed(2), count: inDrawer(record, row.family.id, lens, null) })}
+              {t('powerOption', { power: formatRefraction(lens.power), blur: lens.blur.toFixed(2), count: inDrawer(record, row.family.code, lens, null) })}
             </option>
           ))}
         </select>
@@ -187,6 +243,11 @@ function Choices({
           ))}
         </select>
       </label>
+      {picked.lens.variants.length > 1 ? (
+        <span className="note" title={t('curveWeak')}>
+          {t(`curveWhy.${curveFor(picked.lens, meanK)?.why ?? 'noK'}`)} · {t('curveWeak')}
+        </span>
+      ) : null}
     </div>
   );
 }

@@ -1,13 +1,14 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
 import { droppedLenses, EYES, formatRefraction, isDropped, type Eye } from '@/core';
 import { Field } from '@/ui/Field';
 import { Button } from '@/ui/Button';
 import { KeyCap, Stated } from '@/ui/marks';
+import { Panel } from '@/ui/Panel';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useBlurWorking } from '../common/blurWorking';
 import { useProblemWords, problemAt } from '../common/words';
@@ -21,7 +22,27 @@ import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
 import { useExpectedLines } from './expected';
-import { candidates, chosenOf, inDrawer, kindAsked, needsOf, specOf, type Candidate, type Chosen } from './model';
+import {
+  addsOf,
+  bestFor,
+  inDrawer,
+  kindAsked,
+  lastAxesOf,
+  listOf,
+  meanKOf,
+  needsOf,
+  productOf,
+  shapeFor,
+  SHAPES,
+  type Shape,
+} from '../common/visit/candidates';
+import { RangeOfFamily } from '../common/range/RangeOfFamily';
+import { Compare } from './Compare';
+import { LeftOutList } from './LeftOutList';
+import { chosenOf, comparedOf, firstChoice, SIDE_BY_SIDE, specOf, toggled, type Chosen, type Row } from './model';
+
+/** Families shown before the rest is asked for. */
+const ROWS_SHOWN = 24;
 
 /** The nearest makeable lens of every family for both eyes, and one of them on the eye. */
 export function LensStep() {
@@ -35,14 +56,51 @@ export function LensStep() {
   const { record, eye, health, run, busy, problem, lensPower } = useVisit();
   const draft = useDraft('lens');
   const needs = useMemo(() => needsOf(eye), [eye]);
-  const rows = useMemo(() => candidates(record, needs, eye, lensPower, decisionOf(record)?.chosen ?? null), [record, needs, eye, lensPower]);
+  const adds = useMemo(() => addsOf(eye), [eye]);
+  const decided = decisionOf(record)?.chosen ?? null;
   const apart = draft.body.apart === 'yes';
+  const lead: Eye = draft.body.lead === 'left' || !needs.right ? 'left' : 'right';
+  const shape = SHAPES.find((s) => s === draft.body.shape) ?? shapeFor(needs, adds);
+  const without = draft.body.without === 'hydrogel' || draft.body.without === 'siliconeHydrogel' ? draft.body.without : null;
+  const anyway = draft.body.anyway ?? '';
+  const product = productOf(record, draft.body.product);
+  const [shown, setShown] = useState(ROWS_SHOWN);
+  const [panel, setPanel] = useState<'compare' | 'map' | null>(null);
+  const list = useMemo(
+    () =>
+      listOf(
+        { record, health, lastAxis: lastAxesOf(eye, lensPower) },
+        { needs, adds, kind: decided, shape, withoutMaterial: without, product, anyway, ...(apart ? { rankedBy: [lead] } : {}) },
+      ),
+    [record, health, eye, lensPower, needs, adds, decided, shape, without, product, anyway, apart, lead],
+  );
+  const first = firstChoice(list.rows);
+  const named = ['family', 'rightFamily', 'leftFamily'].map((key) => draft.body[key]);
+  const compared = comparedOf(draft.body);
+  const visible = list.rows.filter((r, i) => i < shown || r === first || named.includes(r.family.code) || compared.includes(r.family.code));
+  const lastAxis = lastAxesOf(eye, lensPower);
+  const rows = visible.map((r): Row => ({
+    ...r,
+    best: {
+      right: bestFor(record, r.family, needs.right, adds.right, lastAxis.right),
+      left: bestFor(record, r.family, needs.left, adds.left, lastAxis.left),
+    },
+  }));
+  const meanK = { right: meanKOf(health, 'right'), left: meanKOf(health, 'left') };
   const chosen: Record<Eye, Chosen | null> = {
-    right: needs.right && chosenOf(draft.body, 'right', rows),
-    left: needs.left && chosenOf(draft.body, 'left', rows),
+    right: needs.right && chosenOf(draft.body, 'right', rows, first, meanK.right),
+    left: needs.left && chosenOf(draft.body, 'left', rows, first, meanK.left),
   };
-  const lead = draft.body.lead === 'left' || !needs.right ? 'left' : 'right';
-  const leadCode = apart ? (draft.body[`${lead}Family`] ?? draft.body.family ?? rows[0]?.family.code) : (draft.body.family ?? rows[0]?.family.code);
+  const leadCode = (apart ? draft.body[`${lead}Family`] || draft.body.family : draft.body.family) || first?.family.code;
+  const leadRow = rows.find((r) => r.family.code === leadCode);
+  // What the kind decided leads to may stand below the first lines.
+  const firstCode = first?.family.code;
+  const arrived = useRef(false);
+  useEffect(() => {
+    if (arrived.current || firstCode === undefined) return;
+    arrived.current = true;
+    if (firstCode !== list.rows[0]?.family.code) document.getElementById(`candidate-${firstCode}`)?.scrollIntoView({ block: 'nearest' });
+  }, [firstCode, list.rows]);
 
   const choose = (code: string): void => {
     if (apart) draft.set(`${lead}Family`, code);
@@ -82,11 +140,15 @@ export function LensStep() {
       draft.set('leftFamily', '');
     }
   };
+  const compare = (code: string): void => draft.set('compare', toggled(compared, code).join(','));
+  useHotkeys('c', () => (leadCode === undefined ? undefined : compare(leadCode)), [leadCode, compared.join(',')]);
+  useHotkeys('v', () => (compared.length > 0 ? setPanel('compare') : undefined), [compared.join(',')]);
+  useHotkeys('m', () => setPanel('map'), []);
   useHotkeys('e', setApart, [apart]);
   useHotkeys('r', () => (apart ? draft.set('lead', 'right') : undefined), [apart]);
   useHotkeys('l', () => (apart ? draft.set('lead', 'left') : undefined), [apart]);
 
-  const missing = EYES.filter((e) => chosen[e] && inDrawer(record, chosen[e].family.id, chosen[e].lens, chosen[e].variant) === 0);
+  const missing = EYES.filter((e) => chosen[e] && inDrawer(record, chosen[e].family.code, chosen[e].lens, chosen[e].variant) === 0);
   const ready = EYES.filter((e) => chosen[e]);
   const dropped = droppedLenses(
     health.answers,
@@ -110,6 +172,17 @@ export function LensStep() {
     const block = blurWorking(`blur-${e}`, eyeWords.short(e), need, c.lens);
     return [{ ...block, lines: [...block.lines, ...expectedLines(need, c)] }];
   });
+  const asks = (e: Eye) => {
+    const need = needs[e];
+    if (!need) return <span className="label">{t('noNeed')}</span>;
+    return (
+      <span>
+        <span className="power">{formatRefraction(need)}</span>
+        {adds[e] === null ? null : <span className="note block">{t('asksAdd', { add: adds[e].toFixed(2) })}</span>}
+      </span>
+    );
+  };
+  const behind = first && list.rows[0] && first !== list.rows[0] ? first : null;
   const none = EYES.every((e) => needs[e] === null);
   const blocked = EYES.some((e) => eye(e).verdict.routes?.agree === false);
 
@@ -124,6 +197,12 @@ export function LensStep() {
             </span>
             <span>
               <KeyCap>{'E'}</KeyCap> {t('keyApart')}
+            </span>
+            <span>
+              <KeyCap>{'C'}</KeyCap> {t('compareKey')}
+            </span>
+            <span>
+              <KeyCap>{'M'}</KeyCap> {t('mapKey')}
             </span>
             <span>
               <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
@@ -152,6 +231,13 @@ export function LensStep() {
                 </p>
               ) : null,
             )}
+            {behind ? (
+              <p className="mb-3" data-testid="behind">
+                <Stated state="watch">
+                  {t('leads', { place: list.rows.indexOf(behind) + 1, behind: behind.behind.toFixed(2) })} {t('leadsFirst')}
+                </Stated>
+              </p>
+            ) : null}
             {missing.map((e) => (
               <p key={`m-${e}`} className="mb-3">
                 <Stated state="stop">{t('noneInDrawer', { eye: eyeWords.short(e) })}</Stated>
@@ -163,6 +249,14 @@ export function LensStep() {
         }
         actions={
           <>
+            {compared.length > 0 ? (
+              <Button keys={['V']} onClick={() => setPanel('compare')}>
+                {t('compareOpen', { count: compared.length })}
+              </Button>
+            ) : null}
+            <Button keys={['M']} disabled={!leadRow} onClick={() => setPanel('map')}>
+              {t('map')}
+            </Button>
             <Button keys={['E']} onClick={setApart} aria-pressed={apart}>
               {apart ? t('together') : t('apart')}
             </Button>
@@ -180,12 +274,7 @@ export function LensStep() {
       >
         <Spine label={t('title')}>
           <SpineHead words={eyeWords.heads} label={t('facing')} />
-          <SpineRow
-            label={t('asks')}
-            note={t('asksNote')}
-            right={needs.right ? <span className="power">{formatRefraction(needs.right)}</span> : <span className="label">{t('noNeed')}</span>}
-            left={needs.left ? <span className="power">{formatRefraction(needs.left)}</span> : <span className="label">{t('noNeed')}</span>}
-          />
+          <SpineRow label={t('asks')} note={t('asksNote')} right={asks('right')} left={asks('left')} />
           {apart ? (
             <SpineRow
               label={t('chooseFor')}
@@ -224,6 +313,24 @@ export function LensStep() {
               {kind('kindFirst')}
             </Link>
           </div>
+          {none ? null : (
+            <div className="kind-band flex-wrap" role="group" aria-label={t('shape')}>
+              <span className="label">{t('shape')}</span>
+              {SHAPES.map((s) => (
+                <button key={s} type="button" className="btn btn-quiet" aria-pressed={shape === s} onClick={() => draft.set('shape', s)}>
+                  {t(`shapes.${s}`)}
+                </button>
+              ))}
+              <label className="note">
+                {t('without')}{' '}
+                <select className="choice" value={without ?? ''} onChange={(event) => draft.set('without', event.target.value)}>
+                  <option value="">{t('withoutNone')}</option>
+                  <option value="hydrogel">{t('withoutKinds.hydrogel')}</option>
+                  <option value="siliconeHydrogel">{t('withoutKinds.siliconeHydrogel')}</option>
+                </select>
+              </label>
+            </div>
+          )}
           {again ? (
             <div className="px-6 py-3 max-w-[720px]">
               <Field
@@ -251,6 +358,9 @@ export function LensStep() {
                     left: chosen.left?.family.code === row.family.code ? chosen.left : null,
                   }}
                   lead={leadCode === row.family.code}
+                  meanK={meanK}
+                  compared={compared.includes(row.family.code)}
+                  onCompare={compared.length < SIDE_BY_SIDE || compared.includes(row.family.code) ? () => compare(row.family.code) : null}
                   needs={needs}
                   asks={{ right: needs.right !== null, left: needs.left !== null }}
                   onChoose={() => choose(row.family.code)}
@@ -261,6 +371,12 @@ export function LensStep() {
             </div>
           )}
         </Spine>
+        {!none && list.rows.length > visible.length ? (
+          <div className="p-4 text-center">
+            <Button onClick={() => setShown(list.rows.length)}>{t('more', { count: list.rows.length - visible.length })}</Button>
+          </div>
+        ) : null}
+        {none ? null : <LeftOutList leftOut={list.leftOut} onAnyway={(code) => draft.set('anyway', [anyway, code].filter((c) => c !== '').join(','))} />}
         {problem?.kind === 'invalid'
           ? EYES.map((e) => {
               const p = problemAt(problem, e);
@@ -273,12 +389,43 @@ export function LensStep() {
           : null}
         <p className="note text-center px-8 py-3">{t('rule', { tolerance: record.house.settings.rankTolerance.toFixed(2) })}</p>
         <DraftLine draft={draft} />
+        <Panel open={panel === 'compare'} onClose={() => setPanel(null)} title={t('compareTitle')} wide>
+          <Compare
+            rows={rows.filter((r) => compared.includes(r.family.code))}
+            needs={needs}
+            meanK={meanK}
+            product={product}
+            onProduct={(id) => draft.set('product', id)}
+            onRemove={compare}
+            onChoose={(code) => {
+              choose(code);
+              setPanel(null);
+            }}
+          />
+        </Panel>
+        <Panel
+          open={panel === 'map' && leadRow !== undefined}
+          onClose={() => setPanel(null)}
+          title={leadRow ? t('mapTitle', { family: leadRow.family.name }) : ''}
+          wide
+        >
+          {leadRow ? (
+            <RangeOfFamily
+              family={leadRow.family}
+              drawer={record.stock
+                .filter((s) => s.familyCode === leadRow.family.code && s.count > 0)
+                .map((s) => ({ sphere: s.sphereD, cylinder: s.cylinderD, axis: s.axisDeg }))}
+              needs={needs}
+              adds={adds}
+            />
+          ) : null}
+        </Panel>
       </VisitFrame>
     </WorkingProvider>
   );
 }
 
-const rowOf = (rows: readonly Candidate[], chosen: Chosen): Candidate | undefined => rows.find((r) => r.family.code === chosen.family.code);
+const rowOf = (rows: readonly Row[], chosen: Chosen): Row | undefined => rows.find((r) => r.family.code === chosen.family.code);
 
 function LeadButton({
   eye,

@@ -1,5 +1,6 @@
 import { useTranslations } from 'use-intl';
-import { expectedBlur, howFarOut, linesLost, ROTATION_PRIORS, type Refraction } from '@/core';
+import { expectedOf, howFarOut, linesLost, priorOf, type Refraction } from '@/core';
+import type { Family } from '../common/visit/candidates';
 import type { WorkingBlock } from '../common/Working';
 import type { Chosen } from './model';
 
@@ -7,10 +8,11 @@ import type { Chosen } from './model';
 export function useExpectedLines(): (need: Refraction, chosen: Chosen) => WorkingBlock['lines'] {
   const t = useTranslations('expected');
   return (need, { lens, family }) => {
-    const prior = family.stabilisation && lens.power.cylinder !== 0 ? ROTATION_PRIORS[family.stabilisation] : null;
-    const blur = prior ? expectedBlur(need, lens.power, prior) : lens.blur;
+    const prior = lens.power.cylinder === 0 ? null : priorOf(family);
+    const blur = expectedOf(family, need, lens);
+    const whence = family.rotationPrior ? t('by.own') : family.stabilisation ? t(`by.${family.stabilisation}`) : '';
     return [
-      ...(prior && family.stabilisation ? [{ what: t(`by.${family.stabilisation}`), comes: t('turn', { mean: prior.mean, sd: prior.sd }) }] : []),
+      ...(prior ? [{ what: whence, comes: t('turn', { mean: prior.mean, sd: prior.sd }) }] : []),
       { what: t('blur'), comes: t('value', { blur: blur.toFixed(2) }), strong: true },
       { what: t('sight'), comes: t('lines', { lines: linesLost(blur).toFixed(1) }) },
     ];
@@ -18,7 +20,7 @@ export function useExpectedLines(): (need: Refraction, chosen: Chosen) => Workin
 }
 
 /** How far an eye lies past what a family makes, in words; null when it is within. */
-export function useReachWords(): (need: Refraction, family: Chosen['family']) => string | null {
+export function useReachWords(): (need: Refraction, family: Pick<Family, 'blocks'>) => string | null {
   const t = useTranslations('expected');
   return (need, family) => {
     const out = howFarOut(need, family.blocks);

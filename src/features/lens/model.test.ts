@@ -1,15 +1,19 @@
 import { describe, expect, it } from 'vitest';
-import { DEMO_FAMILIES } from '../../../demo/families';
-import { eyeVerdict, toCornealPlane, type Eye, type EyeState, type Refraction } from '@/core';
-import type { VisitRecord } from '@/services/visitRecord';
-import { candidates, chosenOf, inDrawer, kindAsked } from './model';
+import { record } from '../../../tests/fixtures';
+import { toCornealPlane, type Eye, type Refraction } from '@/core';
+import { bestFor, curveFor, inDrawer, kindAsked, listOf, shapeFor, type ListChoice, type ListRoom } from '../common/visit/candidates';
+import { chosenOf, comparedOf, firstChoice, toggled, whyOf, type Row } from './model';
 
-const need: Record<Eye, Refraction | null> = {
+const needs: Record<Eye, Refraction | null> = {
   right: toCornealPlane({ sphere: -3.25, cylinder: -1.75, axis: 20 }, 12),
   left: toCornealPlane({ sphere: -4.5, cylinder: -1.25, axis: 165 }, 12),
 };
-const stock = (familyVersionId: string, sphereD: number, cylinderD: number, axisDeg: number, expiresOn = '2027-01-01') => ({
-  familyVersionId,
+const stock = (familyCode: string, sphereD: number, cylinderD: number, axisDeg: number, expiresOn = '2027-01-01') => ({
+  id: `${familyCode}${sphereD}${axisDeg}`,
+  lensId: 'l',
+  lot: 'x',
+  familyVersionId: familyCode,
+  familyCode,
   sphereD,
   cylinderD,
   axisDeg,
@@ -19,49 +23,165 @@ const stock = (familyVersionId: string, sphereD: number, cylinderD: number, axis
   count: 2,
   expiresOn,
 });
-const record = {
-  families: DEMO_FAMILIES.map((f) => ({ ...f, id: f.code })),
-  house: { settings: { cylinderCap: false, rankTolerance: 0.06 }, today: '2026-11-24' },
-  stock: [stock('plover-30-toric', -3, -1.75, 20), stock('plover-30-toric', -4.25, -1.25, 160), stock('plover-30-toric', -4.25, -1.25, 170, '2026-11-23')],
-} as unknown as VisitRecord;
-const untried = {
-  onEye: null,
-  verdict: eyeVerdict({ refraction: null, lens: null, rotationLeft: null, overRefraction: null, readerNoise: 2 }),
-} as unknown as EyeState;
-const rows = candidates(
-  record,
-  need,
-  () => untried,
-  () => undefined,
-);
+const NO_AXIS = { right: undefined, left: undefined };
+const room = (change: Partial<ListRoom['record']> = {}): ListRoom => {
+  const plain = record();
+  return {
+    record: {
+      ...plain,
+      stock: [stock('plover-30-toric', -3, -1.75, 20), stock('plover-30-toric', -4.25, -1.25, 160), stock('plover-30-toric', -4.25, -1.25, 170, '2026-11-23')],
+      house: { ...plain.house, settings: { ...plain.house.settings, oxygenByDay: 'warn' } },
+      ...change,
+    },
+    health: { answers: {} },
+    lastAxis: NO_AXIS,
+  };
+};
+const choice = (change: Partial<ListChoice> = {}): ListChoice => ({
+  needs,
+  adds: { right: null, left: null },
+  kind: null,
+  shape: 'all',
+  withoutMaterial: null,
+  product: null,
+  ...change,
+});
+const codes = (list: { readonly rows: readonly { readonly family: { readonly code: string } }[] }): string[] => list.rows.map((r) => r.family.code);
 
 describe('the list of families', () => {
-  it('puts first, within equal blur, what is in the drawer', () => {
-    expect(rows[0]?.family.code).toBe('plover-30-toric');
-    expect(rows[0]?.best.right[0]?.power).toEqual({ sphere: -3, cylinder: -1.75, axis: 20 });
+  const here = room();
+  const list = listOf(here, choice());
+  it('puts first, within a band of equal blur, what is in the drawer', () => {
+    const band = list.rows.filter((r) => r.band === 1).map((r) => r.family.code);
+    expect(band).toContain('sanderling-14-toric');
+    expect(band[0]).toBe('plover-30-toric');
   });
-  it('keeps lenses with an add behind single vision', () => {
-    const firstAdd = rows.findIndex((r) => !r.single);
-    expect(rows.slice(firstAdd).every((r) => !r.single)).toBe(true);
+  it('bands are counted from the best and never mixed', () => {
+    const bands = list.rows.map((r) => r.band);
+    expect(bands).toEqual([...bands].sort((a, b) => a - b));
+    for (const band of new Set(bands)) {
+      const blurs = list.rows.filter((r) => r.band === band && Number.isFinite(r.worst)).map((r) => r.worst);
+      if (blurs.length > 0) expect(Math.max(...blurs) - Math.min(...blurs)).toBeLessThanOrEqual(0.06 + 1e-9);
+    }
   });
-  it('never puts a band of more blur before one of less', () => {
-    const single = rows.filter((r) => r.single);
-    const bandStart = single[0]?.worst ?? 0;
-    const firstWorse = single.findIndex((r) => r.worst > bandStart + 0.06 + 1e-9);
-    expect(single.slice(firstWorse).every((r) => r.worst > bandStart + 0.06)).toBe(true);
+  it('within a band: the kind decided before the house list before the drawer before the cost', () => {
+    const band = (l: ReturnType<typeof listOf>): string[] => l.rows.filter((r) => r.band === 1).map((r) => r.family.code);
+    const cell = (code: string, modality: 'twoWeekly' | 'monthly') => ({
+      id: code,
+      modality,
+      geometry: 'toric' as const,
+      codes: [code],
+      recordedAt: '',
+      recordedByName: '',
+    });
+    const house = room({ houseList: [cell('sanderling-14-toric', 'twoWeekly')] });
+    expect(band(listOf(house, choice()))[0]).toBe('sanderling-14-toric');
+    const monthly = { modality: 'monthly', wear: 'day', geometry: 'toric', material: 'siliconeHydrogel' } as const;
+    expect(band(listOf(house, choice({ kind: monthly })))[0]).toBe('plover-30-toric');
+    expect(band(listOf(room({ stock: [] }), choice()))).toEqual(
+      [...list.rows]
+        .filter((r) => r.band === 1)
+        .sort((a, b) => a.yearlyCost - b.yearlyCost)
+        .map((r) => r.family.code),
+    );
   });
   it('counts only lenses that may still be used', () => {
-    const plover = rows.find((r) => r.family.code === 'plover-30-toric');
-    const [first, twin] = plover?.best.left ?? [];
-    if (!plover || !first || !twin) throw new Error('rows');
+    const plover = list.rows.find((r) => r.family.code === 'plover-30-toric');
+    if (!plover) throw new Error('plover');
+    const [first, twin] = bestFor(here.record, plover.family, needs.left, null, undefined);
+    if (!first || !twin) throw new Error('lenses');
     expect([first.power.axis, twin.power.axis]).toEqual([160, 170]);
-    expect(inDrawer(record, plover.family.id, first, null)).toBe(2);
-    expect(inDrawer(record, plover.family.id, twin, null)).toBe(0);
+    expect(inDrawer(here.record, 'plover-30-toric', first, null)).toBe(2);
+    expect(inDrawer(here.record, 'plover-30-toric', twin, null)).toBe(0);
+  });
+  it('eyes apart are ranked by one eye', () => {
+    const worst = (eyes: readonly Eye[] | undefined): number =>
+      listOf(here, choice(eyes ? { rankedBy: eyes } : {})).rows.find((r) => r.family.code === 'turnstone-30')?.worst ?? NaN;
+    expect(worst(['left'])).toBeLessThan(worst(['right']));
+    expect(worst(undefined)).toBe(Math.max(worst(['left']), worst(['right'])));
+  });
+  it('an eye past every family stands last and is said to be unreached only when nothing is made', () => {
+    const far = listOf(here, choice({ needs: { right: { sphere: -25, cylinder: 0, axis: 180 }, left: null } }));
+    expect(far.rows.every((r) => r.worst > 10)).toBe(true);
+  });
+});
+
+describe('families left out', () => {
+  const why = (change: Partial<ListChoice>, at: ListRoom = room()): Record<string, string> =>
+    Object.fromEntries(listOf(at, choice(change)).leftOut.map((l) => [l.family.code, l.by.id]));
+  it('lenses with an add, while none is known; those not made in it, once it is', () => {
+    expect(why({})['curlew-multifocal']).toBe('addUnknown');
+    const withAdd = why({ adds: { right: 1.75, left: 1.75 } });
+    expect(withAdd['curlew-multifocal']).toBeUndefined();
+    expect(withAdd['sanderling-14-multifocal']).toBe('addNotMade');
+  });
+  it('not approved, or too little oxygen where thickest, for nights', () => {
+    const nights = why({ kind: { modality: 'monthly', wear: 'overnight', geometry: 'sphere', material: 'siliconeHydrogel' } });
+    expect(nights['plover-30-toric']).toBe('overnightNotApproved');
+    expect(nights['turnstone-30']).toBeUndefined();
+  });
+  it('too little oxygen by day, where the practice leaves such lenses out', () => {
+    const strict = room();
+    const settings = { ...strict.record.house.settings, oxygenByDay: 'leaveOut' as const };
+    const found = why({}, { ...strict, record: { ...strict.record, house: { ...strict.record.house, settings } } });
+    expect(found['godwit-made-toric']).toBe('oxygenByDay');
+    expect(found['plover-30-toric']).toBeUndefined();
+  });
+  it('a material left out; a label that names an age; a lens that can no longer be ordered; the lens that failed', () => {
+    expect(why({ withoutMaterial: 'hydrogel' })['godwit-made-toric']).toBe('material');
+    const young = room();
+    expect(
+      why({ adds: { right: 1, left: 1 } }, { ...young, record: { ...young.record, wearer: { ...young.record.wearer, age: 15 } } })['dunlin-1-day-multifocal'],
+    ).toBe('ageLabel');
+    const ended = room({ families: young.record.families.map((f) => (f.code === 'turnstone-30' ? { ...f, lastOrderOn: '2026-11-23' } : f)) });
+    expect(why({}, ended)['turnstone-30']).toBe('ended');
+    const dropped = {
+      ...room(),
+      health: { answers: { whyChange: { value: ['dryness'], note: null }, whichLens: { value: 'monthly', note: 'plover 30 toric' } } },
+    };
+    expect(why({}, dropped)['plover-30-toric']).toBe('failedBefore');
+    expect(why({ anyway: 'plover-30-toric' }, dropped)['plover-30-toric']).toBeUndefined();
+  });
+});
+
+describe('what is chosen to begin with', () => {
+  const here = room();
+  const daily = { modality: 'daily', wear: 'day', geometry: 'sphere', material: 'hydrogel' } as const;
+  const list = listOf(here, choice({ kind: daily }));
+  const rows = list.rows.map((r): Row => ({
+    ...r,
+    best: { right: bestFor(here.record, r.family, needs.right, null, undefined), left: bestFor(here.record, r.family, needs.left, null, undefined) },
+  }));
+  it('is the first of the kind decided, though others leave less blur', () => {
+    expect(list.rows[0]?.ofKind).toBe(false);
+    expect(firstChoice(list.rows)?.family.code).toBe('dunlin-1-day');
+    expect(chosenOf({}, 'right', rows, firstChoice(list.rows), null)?.family.code).toBe('dunlin-1-day');
   });
   it('R and L may be of different families, or one left out', () => {
     const body = { rightFamily: 'turnstone-30', leftFamily: 'none' };
-    expect(chosenOf(body, 'right', rows)?.family.code).toBe('turnstone-30');
-    expect(chosenOf(body, 'left', rows)).toBeNull();
+    expect(chosenOf(body, 'right', rows, undefined, null)?.family.code).toBe('turnstone-30');
+    expect(chosenOf(body, 'left', rows, undefined, null)).toBeNull();
+  });
+  it('a flat cornea gets the flatter curve of two, a steep one the steeper; weak', () => {
+    const [lens] = bestFor(here.record, rows.find((r) => r.family.code === 'turnstone-30')?.family ?? rows[0]!.family, needs.right, null, undefined);
+    if (!lens) throw new Error('lens');
+    expect([40.9, 43, 46.1, null].map((k) => curveFor(lens, k)?.curve.baseCurve)).toEqual([8.8, 8.4, 8.4, 8.4]);
+    expect(curveFor(lens, 40.9)?.why).toBe('flatK');
+  });
+  it('says why a row stands where it does', () => {
+    expect(list.rows.filter((r) => r.band === 1).map((r) => whyOf(r)[0]?.code)).toEqual(expect.arrayContaining(['best', 'band']));
+    const kind = list.rows.find((r) => r.ofKind);
+    expect(kind && whyOf(kind).map((w) => w.code)).toContain('ofKind');
+    expect(kind && whyOf(kind)[0]?.code).toBe('behind');
+  });
+});
+
+describe('side by side', () => {
+  it('up to three; a fourth changes nothing; pressed again it goes', () => {
+    expect(toggled(['a', 'b'], 'c')).toEqual(['a', 'b', 'c']);
+    expect(toggled(['a', 'b', 'c'], 'd')).toEqual(['a', 'b', 'c']);
+    expect(toggled(['a', 'b', 'c'], 'b')).toEqual(['a', 'c']);
+    expect(comparedOf({ compare: 'a,,b' })).toEqual(['a', 'b']);
   });
 });
 
@@ -73,5 +193,12 @@ describe('sphere or toric (common practice)', () => {
     [-8, -1, 'either'],
   ] as const)('%d %d asks %s', (sphere, cylinder, kind) => {
     expect(kindAsked({ sphere, cylinder, axis: 90 })).toBe(kind);
+  });
+  it('the list begins with spheres where both eyes have little cylinder, with adds where one is known', () => {
+    const little = { sphere: -2, cylinder: -0.4, axis: 90 };
+    expect(shapeFor({ right: little, left: little }, { right: null, left: null })).toBe('sphere');
+    expect(shapeFor(needs, { right: null, left: null })).toBe('all');
+    expect(shapeFor(needs, { right: 1.5, left: 1.5 })).toBe('add');
+    expect(codes(listOf(room(), choice({ shape: 'sphere' }))).every((c) => !c.includes('toric'))).toBe(true);
   });
 });

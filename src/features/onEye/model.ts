@@ -33,7 +33,7 @@ export interface LiveEye {
 export function liveEye(record: VisitRecord, state: EyeState, eye: Eye, body: Body, vertexMm: number): LiveEye {
   const lensId = state.onEye?.current.lensId ?? null;
   const lens = lensId === null ? null : (record.lenses[lensId] ?? null);
-  const family = lens ? (record.families.find((f) => f.id === lens.familyVersionId) ?? null) : null;
+  const family = lens ? (record.families.find((f) => f.code === lens.familyCode) ?? null) : null;
   const typedTurn = parseRotation(body[`${eye}Turn`] ?? '');
   const typedOver = parseRefraction(body[eye] ?? '');
   const recordedTurn = state.rotation?.current.rotationLeftDeg ?? null;

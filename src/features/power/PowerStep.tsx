@@ -2,7 +2,20 @@
 import { useRouter } from 'next/navigation';
 import { useState, type FormEvent, type KeyboardEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, formatRefraction, LIMITS, parseRefraction, powerOf, toCornealPlane, withinLimit, type Eye, type Refraction } from '@/core';
+import {
+  EYES,
+  formatPower,
+  formatRefraction,
+  linesLost,
+  LIMITS,
+  parseAdd,
+  parseRefraction,
+  powerOf,
+  toCornealPlane,
+  withinLimit,
+  type Eye,
+  type Refraction,
+} from '@/core';
 import { formatDay, formatTime } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
@@ -18,6 +31,11 @@ import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
+import { AddRow } from './AddRow';
+import { CrossEntry } from './CrossEntry';
+import { Doubts } from './Doubts';
+import { addsTyped, asSphere, doubtsOf, thumbOf } from './model';
+import { SoFar, type Asked } from './SoFar';
 import { cornealWorking } from './working';
 
 /** Spectacle powers in, powers at the cornea out, with the way between them. */
@@ -34,7 +52,9 @@ export function PowerStep() {
   const vertexMm = Number(vertexText.replace(',', '.'));
   const vertexFine = vertexText.trim() !== '' && withinLimit(vertexMm, LIMITS.vertexMm);
   const textOf = (e: Eye): string => draft.body[e] ?? '';
-  const typedNow = EYES.some((e) => textOf(e).trim() !== '');
+  const adds = addsTyped(draft.body, record.wearer.age);
+  const addsRead = EYES.every((e) => adds.text[e].trim() === '' || parseAdd(adds.text[e]).ok);
+  const asCross = draft.body.asCross === 'yes';
 
   /** What the eye reads as now: being typed, else recorded. */
   const shown = (e: Eye): { power: Refraction; vertexMm: number } | null => {
@@ -44,14 +64,38 @@ export function PowerStep() {
     return recorded ? { power: powerOf(recorded.current), vertexMm: recorded.current.vertexMm } : null;
   };
 
+  const now = { right: shown('right'), left: shown('left') };
+  const cornealOf = (e: Eye): Refraction | null => now[e] && toCornealPlane(now[e].power, now[e].vertexMm);
+  const needs = { right: cornealOf('right'), left: cornealOf('left') };
+  const addOf = (e: Eye): number | null => adds.value[e] ?? eye(e).refraction?.current.addD ?? null;
+  /** What would be sent for an eye: typed, or the recorded power again where only its add is new. */
+  const sentOf = (e: Eye): string => {
+    const recordedText = eye(e).refraction?.current.typedText ?? '';
+    return textOf(e).trim() !== '' ? textOf(e) : adds.text[e].trim() !== '' ? recordedText : '';
+  };
+  const typedNow = EYES.some((e) => sentOf(e) !== '');
+  const doubts = doubtsOf(
+    record,
+    { right: now.right?.power ?? null, left: now.left?.power ?? null },
+    { right: textOf('right'), left: textOf('left') },
+    { right: eye('right').refraction?.current.prismText ?? null, left: eye('left').refraction?.current.prismText ?? null },
+  );
+  const swapTyped = (): void => {
+    const [right, left] = [textOf('right'), textOf('left')];
+    draft.set('right', left);
+    draft.set('left', right);
+  };
+
   /** Once a history was asked, the kind of lens is decided before the lens. */
   const onward = Object.keys(health.answers).length > 0 && decisionOf(record) === null ? 'kind' : 'lens';
 
   const submit = async (event?: FormEvent): Promise<void> => {
     event?.preventDefault();
     setAsked(true);
+    if (!addsRead) return;
+    const sent = EYES.filter((e) => sentOf(e) !== '');
     const typed = EYES.filter((e) => textOf(e).trim() !== '');
-    if (typed.length === 0) {
+    if (sent.length === 0) {
       if (EYES.some((e) => eye(e).refraction)) router.push(`/visits/${record.visit.id}/${onward}`);
       else document.getElementById('power-right')?.focus();
       return;
@@ -63,7 +107,14 @@ export function PowerStep() {
     }
     const done = await run(
       'recordRefraction',
-      { right: textOf('right').trim() === '' ? null : textOf('right'), left: textOf('left').trim() === '' ? null : textOf('left'), vertexMm },
+      {
+        right: sentOf('right') || null,
+        left: sentOf('left') || null,
+        vertexMm,
+        rightAdd: sentOf('right') !== '' && adds.text.right.trim() !== '' ? adds.text.right : null,
+        leftAdd: sentOf('left') !== '' && adds.text.left.trim() !== '' ? adds.text.left : null,
+        addSource: adds.source,
+      },
       t('recorded'),
     );
     if (done?.ok) {
@@ -99,12 +150,37 @@ export function PowerStep() {
   const corneal = (e: Eye) => {
     const s = shown(e);
     if (!s) return <span className="label">{textOf(e).trim() === '' ? t('nothingYet') : t('notReadable')}</span>;
+    const thumb = thumbOf(s.power);
     return (
-      <Figure id={`corneal-${e}`}>
-        <span className="power-read" data-testid={`corneal-${e}`}>
-          {formatRefraction(toCornealPlane(s.power, s.vertexMm), { notation: settings.notation })}
+      <>
+        <Figure id={`corneal-${e}`}>
+          <span className="power-read" data-testid={`corneal-${e}`}>
+            {formatRefraction(toCornealPlane(s.power, s.vertexMm), { notation: settings.notation })}
+          </span>
+        </Figure>
+        {thumb ? (
+          <span className="note" title={t('thumbWhy')} data-testid={`thumb-${e}`}>
+            {t('thumb', { power: formatRefraction(thumb, { notation: settings.notation }) })}
+          </span>
+        ) : null}
+      </>
+    );
+  };
+  const sphereOnly = (e: Eye) => {
+    const need = needs[e];
+    if (!need) return <span />;
+    const alone = asSphere(need);
+    return (
+      <>
+        <span className="power" data-testid={`sphere-${e}`}>
+          {formatPower(alone.sphere)}
         </span>
-      </Figure>
+        <span className="note">
+          {alone.cylinder < 0.005
+            ? t('leavesNothing')
+            : t('leaves', { cylinder: alone.cylinder.toFixed(2), blur: alone.blur.toFixed(2), lines: linesLost(alone.blur).toFixed(1) })}
+        </span>
+      </>
     );
   };
   const recorded = (e: Eye) => {
@@ -201,7 +277,9 @@ export function PowerStep() {
                 <Stated state="watch">{t('strong')}</Stated>
               </p>
             ) : null}
+            <Doubts doubts={doubts} onSwap={EYES.every((e) => textOf(e).trim() !== '') ? swapTyped : null} />
             <OpenWorking blocks={blocks} />
+            <SoFar asked={JSON.stringify({ needs, adds: { right: addOf('right'), left: addOf('left') } } satisfies Asked)} />
           </>
         }
         actions={
@@ -219,7 +297,10 @@ export function PowerStep() {
               label={t('glasses')}
               note={
                 <>
-                  {t('glassesNote')} <span className="font-mono whitespace-nowrap">{t('glassesExample')}</span>
+                  {t('glassesNote')} <span className="font-mono whitespace-nowrap">{t('glassesExample')}</span>{' '}
+                  <button type="button" className="btn btn-quiet" aria-expanded={asCross} onClick={() => draft.set('asCross', asCross ? '' : 'yes')}>
+                    {asCross ? t('crossClose') : t('crossOpen')}
+                  </button>
                 </>
               }
               right={field('right')}
@@ -229,6 +310,14 @@ export function PowerStep() {
                 </div>
               }
             />
+            {asCross ? (
+              <SpineRow
+                label={t('crossRow')}
+                note={t('crossNote')}
+                right={<CrossEntry eye="right" draft={draft} />}
+                left={<CrossEntry eye="left" draft={draft} />}
+              />
+            ) : null}
             <SpineRow
               label={
                 <Field
@@ -255,6 +344,8 @@ export function PowerStep() {
               }
             />
             <SpineRow label={t('cornea')} note={t('corneaNote')} right={corneal('right')} left={corneal('left')} />
+            <SpineRow label={t('asSphere')} note={t('asSphereNote')} right={sphereOnly('right')} left={sphereOnly('left')} />
+            <AddRow draft={draft} />
             <SpineRow label={t('recordedRow')} note={hasBoth ? <SwapEyes kind="refraction" /> : undefined} right={recorded('right')} left={recorded('left')} />
             {record.earlierRefractions.length > 0 ? <SpineRow label={t('earlier')} right={earlier('right')} left={earlier('left')} /> : null}
           </Spine>

@@ -13,7 +13,18 @@ import { useVisit } from '../common/visit/VisitProvider';
  * Paper that leaves the practice. Whatever it says, it carries the wearer's name and birth date, every stop and
  * caution, and what to do when an eye is red; without an emergency number it does not print at all.
  */
-export function PrintSheet({ title, children, onPrint }: { readonly title: string; readonly children: ReactNode; readonly onPrint?: () => void }) {
+export function PrintSheet({
+  title,
+  children,
+  onPrint,
+  back = 'eye-health',
+}: {
+  readonly title: string;
+  readonly children: ReactNode;
+  readonly onPrint?: () => void;
+  /** The step this paper is printed from. */
+  readonly back?: 'eye-health' | 'lens';
+}) {
   const t = useTranslations('print');
   const { record } = useVisit();
   const { practice, viewer, now } = record.house;
@@ -22,7 +33,7 @@ export function PrintSheet({ title, children, onPrint }: { readonly title: strin
   return (
     <div className="paper-page">
       <div className="paper-bar">
-        <Link className="btn btn-plain" href={`/visits/${record.visit.id}/eye-health`} prefetch={false}>
+        <Link className="btn btn-plain" href={`/visits/${record.visit.id}/${back}`} prefetch={false}>
           {t('back')}
         </Link>
         {number !== '' ? (

@@ -62,7 +62,7 @@ export function sourceOf(record: VisitRecord): SupplySource {
     file: record,
     today: record.house.today,
     marginDays: record.house.settings.reorderMarginDays,
-    family: (lens) => record.families.find((f) => f.id === lens.familyVersionId) ?? null,
+    family: (lens) => record.families.find((f) => f.code === lens.familyCode) ?? null,
   };
 }
 

@@ -1,7 +1,8 @@
 import { notFound } from 'next/navigation';
+import { CostSheet } from '@/features/print/CostSheet';
 import { CopySheet, ReferralSheet, SummarySheet } from '@/features/print/sheets';
 
-const SHEETS = { referral: ReferralSheet, summary: SummarySheet, prescription: CopySheet } as const;
+const SHEETS = { referral: ReferralSheet, summary: SummarySheet, prescription: CopySheet, cost: CostSheet } as const;
 
 export const metadata = { title: 'Print' };
 

@@ -1,0 +1,153 @@
+import type { Kind } from '../advice/recommend';
+import type { Refraction } from '../optics/refraction';
+import { addBandOf } from '../optics/nearAdd';
+import type { Degrees, Dioptres, Eye } from '../units';
+import { expectedBlur, ROTATION_PRIORS, type RotationPrior } from './expectedBlur';
+import type { AddBand, LensFamily } from './family';
+import { nearestLenses, type NearestLens } from './nearestLenses';
+import { nearestPowers } from './nearestPowers';
+import { blurClass } from './rankOrder';
+import { asking, hasAdd, leftOutBy, type Filter, type ShortlistFamily, type ShortlistWish } from './shortlistFilters';
+
+type Needs = Readonly<Record<Eye, Refraction | null>>;
+
+/** What the ranking takes beside the wish. */
+export interface ShortlistOptions {
+  readonly needs: Needs;
+  /** Axis of the lens last worn, by eye: breaks ties. */
+  readonly lastAxis: Readonly<Record<Eye, Degrees | undefined>>;
+  /** Never more cylinder than the refraction asks. */
+  readonly cylinderCap: boolean;
+  /** Blurs of the worse eye within this of a band's best count as equal, D. */
+  readonly tolerance: Dioptres;
+  /** Eyes the ranking looks at; by default all that ask. Eyes apart are ranked one at a time. */
+  readonly rankedBy?: readonly Eye[];
+}
+
+/** What of practice and purse sets families of equal blur in order. */
+export interface TradeMarks {
+  /** Of the kind decided or recommended. */
+  readonly ofKind: boolean;
+  /** Place on the house list, 1 to 3; null when it is not on it. */
+  readonly housePlace: number | null;
+  readonly stocked: boolean;
+  /** Minor units a year; Infinity when it cannot be told. */
+  readonly yearlyCost: number;
+}
+
+/** One family with the blur of its nearest lens. */
+export interface Ranking<F extends ShortlistFamily> {
+  readonly family: F;
+  /** Blur of the worse eye, D; Infinity when an eye that asks cannot be served. */
+  readonly worst: Dioptres;
+}
+export interface Placed<F extends ShortlistFamily> extends Ranking<F>, TradeMarks {
+  /** 1 for the band of the best, 2 for the next. */
+  readonly band: number;
+  /** Blur beyond the best of all, D. */
+  readonly behind: Dioptres;
+}
+
+/** The blocks of a family that can serve an eye: those with its add, where the lens has one. */
+export function blocksFor(family: LensFamily, add: Dioptres | null): LensFamily {
+  if (!hasAdd(family) || add === null) return family;
+  const band: AddBand = addBandOf(add);
+  return { ...family, blocks: family.blocks.filter((b) => b.adds.includes(band)).map((b) => ({ ...b, adds: [band] })) };
+}
+
+/** The nearest lenses of one family for one eye. @example bestOf(family, need, null, {}).length → 5 */
+export const bestOf = (
+  family: LensFamily,
+  need: Refraction,
+  add: Dioptres | null,
+  options: { readonly limit?: number; readonly lastAxis?: Degrees | undefined; readonly cylinderCap?: boolean },
+): NearestLens[] => {
+  const { lastAxis, ...rest } = options;
+  return nearestLenses(need, blocksFor(family, add), { ...rest, ...(lastAxis === undefined ? {} : { lastAxis }) });
+};
+
+/** Splits families into those the list may hold and those left out, with what leaves them out. */
+export function sift<F extends ShortlistFamily>(
+  families: readonly F[],
+  wish: ShortlistWish,
+): { readonly kept: readonly F[]; readonly leftOut: readonly { readonly family: F; readonly by: Filter }[] } {
+  const kept: F[] = [];
+  const leftOut: { family: F; by: Filter }[] = [];
+  for (const family of families) {
+    const by = leftOutBy(family, wish);
+    if (by) leftOut.push({ family, by });
+    else kept.push(family);
+  }
+  return { kept, leftOut };
+}
+
+/** How the marks of a family are taken to sit; null for a lens that has none. */
+export const priorOf = (family: Pick<ShortlistFamily, 'stabilisation' | 'rotationPrior'>): RotationPrior | null =>
+  family.rotationPrior ?? (family.stabilisation ? ROTATION_PRIORS[family.stabilisation] : null);
+
+/**
+ * Blur to expect from a lens on an eye where no lens of the family was yet.
+ * @example expectedOf({stabilisation: null, rotationPrior: null}, {sphere: -3, cylinder: 0, axis: 180}, {power: {sphere: -3, cylinder: 0, axis: 180}, blur: 0}) → 0
+ */
+export function expectedOf(
+  family: Pick<ShortlistFamily, 'stabilisation' | 'rotationPrior'>,
+  need: Refraction,
+  lens: { readonly power: Refraction; readonly blur: Dioptres },
+): Dioptres {
+  const prior = priorOf(family);
+  return prior && lens.power.cylinder !== 0 ? expectedBlur(need, lens.power, prior) : lens.blur;
+}
+
+/**
+ * Families in the order they stand in: by the blur of the worse eye, in bands counted from the best; within a band
+ * the kind decided, then the house list, then what is in the drawer, then the yearly cost, then less blur, then the
+ * name. Nothing is weighed against anything.
+ * @param marks practice and purse, by family
+ * @source least blur strength: Thibos et al. 1997; the order within a band: our own, the practice's tolerance
+ */
+export function shortlist<F extends ShortlistFamily>(
+  families: readonly F[],
+  wish: ShortlistWish,
+  options: ShortlistOptions,
+  marks: (family: F) => TradeMarks,
+): Placed<F>[] {
+  const eyes = options.rankedBy ?? asking(options.needs);
+  const ranked = families.map((family): Ranking<F> => {
+    const blurs = eyes.map((eye) => {
+      const need = options.needs[eye];
+      if (!need) return 0;
+      const { blocks } = blocksFor(family, wish.adds[eye]);
+      return nearestPowers(need, blocks, { limit: 1, lastAxis: options.lastAxis[eye], cylinderCap: options.cylinderCap })[0]?.blur ?? Infinity;
+    });
+    return { family, worst: Math.max(0, ...blurs) };
+  });
+  const byBlur = (a: Ranking<F>, b: Ranking<F>): number => blurClass(a.worst) - blurClass(b.worst) || a.family.name.localeCompare(b.family.name, 'en');
+  // Infinity less Infinity is no number: families that cannot serve stand last, by name.
+  const served = ranked.filter((r) => Number.isFinite(r.worst)).sort(byBlur);
+  const unserved = ranked.filter((r) => !Number.isFinite(r.worst)).sort((a, b) => a.family.name.localeCompare(b.family.name, 'en'));
+  const best = served[0]?.worst ?? 0;
+  let band = 0;
+  let start = -Infinity;
+  const placed = [...served, ...unserved].map((row): Placed<F> => {
+    if (row.worst !== start && row.worst - start > options.tolerance + 1e-9) {
+      band++;
+      start = row.worst;
+    }
+    return { ...row, ...marks(row.family), band, behind: row.worst - best };
+  });
+  return placed.sort(inBand);
+}
+
+function inBand<F extends ShortlistFamily>(a: Placed<F>, b: Placed<F>): number {
+  if (a.band !== b.band) return a.band - b.band;
+  if (a.ofKind !== b.ofKind) return a.ofKind ? -1 : 1;
+  const byHouse = (a.housePlace ?? 9) - (b.housePlace ?? 9);
+  if (byHouse !== 0) return byHouse;
+  if (a.stocked !== b.stocked) return a.stocked ? -1 : 1;
+  if (a.yearlyCost !== b.yearlyCost) return a.yearlyCost < b.yearlyCost ? -1 : 1;
+  return a.worst === b.worst ? a.family.name.localeCompare(b.family.name, 'en') : a.worst - b.worst;
+}
+
+/** Is a family of a kind: kept as long, of the same geometry and material, approved for nights where nights are meant? */
+export const isOfKind = (family: Pick<ShortlistFamily, 'modality' | 'geometry' | 'overnightApproved' | 'material'>, kind: Kind): boolean =>
+  family.modality === kind.modality && family.geometry === kind.geometry && (kind.wear === 'day' || family.overnightApproved);

@@ -1,0 +1,93 @@
+import { isDropped } from '../advice/dropOut';
+import { DKT_LIMITS } from '../advice/oxygen';
+import type { Kind } from '../advice/recommend';
+import type { Source } from '../advice/source';
+import { OWN, TRADE } from '../advice/source';
+import { addBandOf } from '../optics/nearAdd';
+import type { PracticeSettings } from '../practiceSettings';
+import { EYES, type Dioptres, type Eye, type IsoDate } from '../units';
+import type { AddBand, LensFamily, Modality, Stabilisation } from './family';
+import type { RotationPrior } from './expectedBlur';
+
+/** A family as the shortlist looks at it. */
+export interface ShortlistFamily extends LensFamily {
+  readonly code: string;
+  readonly modality: Modality;
+  readonly material: string;
+  readonly overnightApproved: boolean;
+  /** Dk/t at the thickest zone worn; null when the maker does not say. */
+  readonly dktThickest: number | null;
+  readonly minAge: number | null;
+  readonly stabilisation: Stabilisation | null;
+  /** The family's own figures; null while the kind of stabilisation's are taken. */
+  readonly rotationPrior: RotationPrior | null;
+  readonly lastOrderOn: IsoDate | null;
+}
+
+/** What the wearer and the fitter ask of every family. */
+export interface ShortlistWish {
+  readonly today: IsoDate;
+  readonly age: number;
+  /** The kind of lens decided; null while nothing is. */
+  readonly kind: Kind | null;
+  /** Near additions of the eyes that are to be fitted, D; null where there is none. */
+  readonly adds: Readonly<Record<Eye, Dioptres | null>>;
+  readonly asks: readonly Eye[];
+  /** Names of lenses this wearer stopped with for a reason that lies in the lens. */
+  readonly dropped: readonly string[];
+  /** A material class the fitter leaves out for this wearer. */
+  readonly withoutMaterial: 'hydrogel' | 'siliconeHydrogel' | null;
+  readonly settings: Pick<PracticeSettings, 'oxygenSchool' | 'oxygenByDay'>;
+}
+
+export interface Filter {
+  readonly id: 'ended' | 'failedBefore' | 'overnightNotApproved' | 'oxygenOvernight' | 'oxygenByDay' | 'material' | 'ageLabel' | 'addUnknown' | 'addNotMade';
+  readonly source: Source;
+  /** Does it leave this family out? */
+  readonly shuts: (family: ShortlistFamily, wish: ShortlistWish) => boolean;
+}
+
+const P_OXYGEN: Source = { mark: 'P', text: 'Holden and Mertz 1984; Harvitt and Bonanno 1999; from memory' };
+const MAKER: Source = { mark: 'T', text: 'the maker’s label' };
+export const hasAdd = (family: Pick<LensFamily, 'geometry'>): boolean => family.geometry === 'multifocal' || family.geometry === 'toricMultifocal';
+const overnight = (wish: ShortlistWish): boolean => wish.kind?.wear === 'overnight';
+
+/** The bands that the eyes ask for: a lens with an add is looked for in these. */
+export const bandsAsked = (wish: Pick<ShortlistWish, 'adds' | 'asks'>): readonly AddBand[] => [
+  ...new Set(wish.asks.flatMap((eye) => (wish.adds[eye] === null ? [] : [addBandOf(wish.adds[eye])]))),
+];
+
+/** What leaves a family out, the gravest first. Each says why; none is weighed against anything. */
+export const FILTERS: readonly Filter[] = [
+  { id: 'ended', source: MAKER, shuts: (f, w) => f.lastOrderOn !== null && f.lastOrderOn < w.today },
+  { id: 'failedBefore', source: TRADE, shuts: (f, w) => isDropped(f.name, w.dropped) },
+  { id: 'overnightNotApproved', source: MAKER, shuts: (f, w) => overnight(w) && !f.overnightApproved },
+  {
+    id: 'oxygenOvernight',
+    source: P_OXYGEN,
+    shuts: (f, w) => overnight(w) && (f.dktThickest === null || f.dktThickest < DKT_LIMITS[w.settings.oxygenSchool].overnight),
+  },
+  {
+    id: 'oxygenByDay',
+    source: P_OXYGEN,
+    shuts: (f, w) => w.settings.oxygenByDay === 'leaveOut' && (f.dktThickest === null || f.dktThickest < DKT_LIMITS[w.settings.oxygenSchool].day),
+  },
+  { id: 'ageLabel', source: MAKER, shuts: (f, w) => f.minAge !== null && w.age < f.minAge },
+  {
+    id: 'material',
+    source: TRADE,
+    shuts: (f, w) => w.withoutMaterial !== null && (f.material === 'hydrogel' ? 'hydrogel' : 'siliconeHydrogel') === w.withoutMaterial,
+  },
+  { id: 'addUnknown', source: OWN, shuts: (f, w) => hasAdd(f) && bandsAsked(w).length === 0 },
+  {
+    id: 'addNotMade',
+    source: MAKER,
+    shuts: (f, w) => hasAdd(f) && bandsAsked(w).some((band) => !f.blocks.some((b) => b.adds.includes(band))),
+  },
+];
+
+/** The first filter that leaves a family out; null when none does. */
+export const leftOutBy = (family: ShortlistFamily, wish: ShortlistWish): Filter | null => FILTERS.find((f) => f.shuts(family, wish)) ?? null;
+
+/** Eyes that are to be fitted. */
+export const asking = (needs: Readonly<Record<Eye, unknown>>): Eye[] => EYES.filter((eye) => needs[eye] !== null);

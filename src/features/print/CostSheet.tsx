@@ -1,0 +1,36 @@
+'use client';
+import { useSearchParams } from 'next/navigation';
+import { useTranslations } from 'use-intl';
+import { asShortlisted, needsOf, productOf } from '../common/visit/candidates';
+import { CostOfYear } from '../common/visit/CostOfYear';
+import { useVisit } from '../common/visit/VisitProvider';
+import { PrintSheet } from './PrintSheet';
+
+const MOST = 3;
+
+/** What a year costs, for the wearer to take home: up to three lenses, the care product, and where they cost the same. */
+export function CostSheet() {
+  const t = useTranslations('cost');
+  const { record, eye } = useVisit();
+  const asked = useSearchParams();
+  const codes = (asked.get('families') ?? '').split(',').slice(0, MOST);
+  const families = codes.flatMap((code) => record.families.filter((f) => f.code === code));
+  return (
+    <PrintSheet title={t('pageTitle')} back="lens">
+      {families.length === 0 ? (
+        <p>{t('pageNone')}</p>
+      ) : (
+        <>
+          <p>{t('pageLine')}</p>
+          <CostOfYear
+            options={families.map((f) => ({ key: f.code, name: f.name, family: asShortlisted(f) }))}
+            needs={needsOf(eye)}
+            product={productOf(record, asked.get('product') ?? undefined)}
+            chart
+          />
+          <p>{t('pageCare')}</p>
+        </>
+      )}
+    </PrintSheet>
+  );
+}
