@@ -42,13 +42,15 @@ export function PowerField({ id, label, eye, value, onValue, problem, kept, onKe
   const shownProblem = own ?? (problem && (empty || read.ok) ? problem : null);
   const repairs = shownProblem?.repairs ?? [];
   const asks = read.ok && read.notes.some((n) => n.asks) && kept !== value;
+  const instead = read.ok ? read.notes.find((n) => n.instead !== undefined)?.instead : undefined;
   const replaceBy = (text: string): void => {
     onValue(text);
     input.current?.focus();
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     if (!event.altKey) return;
-    if (event.code === 'KeyY' && repairs[0] !== undefined) replaceBy(repairs[0]);
+    const offered = repairs[0] ?? (asks ? instead : undefined);
+    if (event.code === 'KeyY' && offered !== undefined) replaceBy(offered);
     else if (event.code === 'KeyU' && repairs[1] !== undefined) replaceBy(repairs[1]);
     else if (event.code === 'KeyK' && asks) onKeep(value);
     else return;
@@ -99,14 +101,14 @@ export function PowerField({ id, label, eye, value, onValue, problem, kept, onKe
               <span key={note.code} className={note.asks ? 'stated stated-watch' : 'label'}>
                 {note.asks ? <StateMark state="watch" /> : null}
                 <span>{t(`notes.${note.code}`)}</span>
-                {note.instead !== undefined && kept !== value ? (
-                  <button type="button" className="btn btn-quiet" onClick={() => replaceBy(note.instead ?? value)}>
-                    {t('instead', { power: note.instead })}
-                  </button>
-                ) : null}
               </span>
             ))
           : null}
+        {instead !== undefined && asks ? (
+          <button type="button" className="btn btn-quiet" onClick={() => replaceBy(instead)}>
+            {t('instead', { power: instead })} <KeyCap>{'Alt Y'}</KeyCap>
+          </button>
+        ) : null}
         {asks ? (
           <button type="button" className="btn btn-quiet" onClick={() => onKeep(value)}>
             {t('keep')} <KeyCap>{'Alt K'}</KeyCap>

@@ -1,14 +1,14 @@
 'use client';
 import type { KeyboardEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { DKT_LIMITS, expectedOf, formatRefraction, linesLost, type Eye, type Refraction } from '@/core';
+import { DKT_LIMITS, expectedOf, formatRefraction, type Eye, type Refraction } from '@/core';
 import { formatDay, formatMoney } from '@/i18n/format';
 import { LensToken } from '@/ui/LensToken';
 import { SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../common/eyeWords';
 import { useVisit } from '../common/visit/VisitProvider';
 import { Figure } from '../common/Working';
-import { useReachWords } from './expected';
+import { useExpectWords, useReachWords } from './expected';
 import { curveFor, inDrawer } from '../common/visit/candidates';
 import { variantKey, whyOf, type Chosen, type Row } from './model';
 
@@ -154,11 +154,10 @@ export function CandidateRow({ row, picked, lead, asks, needs, meanK, compared, 
 
 /** Blur to expect of the lens on this eye, and what it may cost in lines: an estimate, its turn assumed. */
 function Expect({ blur, eye }: { readonly blur: number; readonly eye: Eye }) {
-  const t = useTranslations('lens');
-  const lines = linesLost(blur);
+  const expectWords = useExpectWords();
   return (
     <span className="note" data-testid={`expect-${eye}`}>
-      {lines < 0.5 ? t('expectNone', { blur: blur.toFixed(2) }) : t('expect', { blur: blur.toFixed(2), lines: lines.toFixed(1) })}
+      {expectWords(blur)}
     </span>
   );
 }

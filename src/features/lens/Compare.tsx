@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, expectedOf, formatRefraction, linesLost, type Eye, type Refraction } from '@/core';
+import { EYES, expectedOf, formatRefraction, type Eye, type Refraction } from '@/core';
 import { formatMoney } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { EyeBadge } from '@/ui/marks';
@@ -10,6 +10,7 @@ import { curveFor, inDrawer } from '../common/visit/candidates';
 import type { CareProduct } from '../common/visit/cost';
 import { CostOfYear } from '../common/visit/CostOfYear';
 import { useVisit } from '../common/visit/VisitProvider';
+import { useExpectWords } from './expected';
 import type { Row } from './model';
 
 /** Up to three families side by side: what they do on these eyes, what they are made of, what they cost over this wearer's year. */
@@ -32,6 +33,7 @@ export function Compare({
 }) {
   const t = useTranslations('lens');
   const cost = useTranslations('cost');
+  const expectWords = useExpectWords();
   const { record } = useVisit();
   const codes = rows.map((r) => r.family.code).join(',');
   const options = rows.map((r) => ({ key: r.family.code, name: r.family.name, family: r.family }));
@@ -70,7 +72,7 @@ export function Compare({
         const lens = best(r, e);
         if (!lens) return '';
         const blur = expectedOf(r.family, need, lens);
-        return linesLost(blur) < 0.5 ? t('expectNone', { blur: blur.toFixed(2) }) : t('expect', { blur: blur.toFixed(2), lines: linesLost(blur).toFixed(1) });
+        return expectWords(blur);
       }),
     ],
     [

@@ -22,20 +22,7 @@ import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
 import { useExpectedLines } from './expected';
-import {
-  addsOf,
-  bestFor,
-  inDrawer,
-  kindAsked,
-  lastAxesOf,
-  listOf,
-  meanKOf,
-  needsOf,
-  productOf,
-  shapeFor,
-  SHAPES,
-  type Shape,
-} from '../common/visit/candidates';
+import { addsOf, bestFor, inDrawer, kindAsked, lastAxesOf, listOf, meanKOf, needsOf, productOf, shapeFor, SHAPES } from '../common/visit/candidates';
 import { RangeOfFamily } from '../common/range/RangeOfFamily';
 import { Compare } from './Compare';
 import { LeftOutList } from './LeftOutList';

@@ -19,6 +19,15 @@ export function useExpectedLines(): (need: Refraction, chosen: Chosen) => Workin
   };
 }
 
+/** Blur to expect and the lines it may cost, in halves, in a few words. */
+export function useExpectWords(): (blur: number) => string {
+  const t = useTranslations('lens');
+  return (blur) => {
+    const lines = Math.round(linesLost(blur) * 2) / 2;
+    return lines < 0.5 ? t('expectNone', { blur: blur.toFixed(2) }) : t('expect', { blur: blur.toFixed(2), lines });
+  };
+}
+
 /** How far an eye lies past what a family makes, in words; null when it is within. */
 export function useReachWords(): (need: Refraction, family: Pick<Family, 'blocks'>) => string | null {
   const t = useTranslations('expected');

@@ -2,6 +2,7 @@
 import { useSearchParams } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import { asShortlisted, needsOf, productOf } from '../common/visit/candidates';
+import { daysOf } from '../common/visit/cost';
 import { CostOfYear } from '../common/visit/CostOfYear';
 import { useVisit } from '../common/visit/VisitProvider';
 import { PrintSheet } from './PrintSheet';
@@ -11,7 +12,8 @@ const MOST = 3;
 /** What a year costs, for the wearer to take home: up to three lenses, the care product, and where they cost the same. */
 export function CostSheet() {
   const t = useTranslations('cost');
-  const { record, eye } = useVisit();
+  const { record, eye, health } = useVisit();
+  const { days, said } = daysOf(health.answers);
   const asked = useSearchParams();
   const codes = (asked.get('families') ?? '').split(',').slice(0, MOST);
   const families = codes.flatMap((code) => record.families.filter((f) => f.code === code));
@@ -21,7 +23,7 @@ export function CostSheet() {
         <p>{t('pageNone')}</p>
       ) : (
         <>
-          <p>{t('pageLine')}</p>
+          <p>{said ? t('pageLine', { days }) : t('pageLineAssumed')}</p>
           <CostOfYear
             options={families.map((f) => ({ key: f.code, name: f.name, family: asShortlisted(f) }))}
             needs={needsOf(eye)}

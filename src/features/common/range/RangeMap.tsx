@@ -132,17 +132,8 @@ export function RangeMap({ blocks, announced = [], drawer = [], eyes, add, label
               <path d={`M${at.x - 8} ${at.y}h16M${at.x} ${at.y - 8}v16`} stroke="var(--sheet)" strokeWidth="5" />
               <path d={`M${at.x - 8} ${at.y}h16M${at.x} ${at.y - 8}v16`} stroke="var(--ink)" strokeWidth="2.4" />
               <line x1={at.x} x2={at.x} y1={at.y + 8} y2={foot - 10} stroke="var(--ink)" strokeWidth="1" />
-              <rect
-                x={at.x - 10}
-                y={foot - 10}
-                width="20"
-                height="20"
-                rx={e === 'right' ? 10 : 2}
-                fill={e === 'right' ? 'var(--ink)' : 'var(--sheet)'}
-                stroke="var(--ink)"
-                strokeWidth="1.6"
-              />
-              <text x={at.x} y={foot + 5} textAnchor="middle" className="range-text range-strong" fill={e === 'right' ? 'var(--sheet)' : 'var(--ink)'}>
+              <path d={badge(e, at.x, foot)} fill={e === 'right' ? 'var(--ink)' : 'var(--sheet)'} stroke="var(--ink)" strokeWidth="1.6" />
+              <text x={at.x} y={foot + 5} textAnchor="middle" className={e === 'right' ? 'range-text range-strong range-on-ink' : 'range-text range-strong'}>
                 {eyeWords.short(e)}
               </text>
             </g>
@@ -159,6 +150,10 @@ export function RangeMap({ blocks, announced = [], drawer = [], eyes, add, label
     </figure>
   );
 }
+
+/** The badge of an eye as everywhere: round to the side the eye stands on. */
+const badge = (eye: Eye, x: number, y: number): string =>
+  eye === 'right' ? `M${x + 10} ${y - 10}h-10a10 10 0 0 0 0 20h10z` : `M${x - 10} ${y - 10}h10a10 10 0 0 1 0 20h-10z`;
 
 interface Line {
   readonly cylinder: number;

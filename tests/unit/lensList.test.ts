@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { record } from '../../../tests/fixtures';
-import { toCornealPlane, type Eye, type Refraction } from '@/core';
-import { bestFor, curveFor, inDrawer, kindAsked, listOf, shapeFor, type ListChoice, type ListRoom } from '../common/visit/candidates';
-import { chosenOf, comparedOf, firstChoice, toggled, whyOf, type Row } from './model';
+import { record } from '../fixtures';
+import { toCornealPlane, type Eye, type Refraction } from '../../src/core';
+import { bestFor, curveFor, inDrawer, kindAsked, listOf, shapeFor, type ListChoice, type ListRoom } from '../../src/features/common/visit/candidates';
+import { chosenOf, comparedOf, firstChoice, toggled, whyOf, type Row } from '../../src/features/lens/model';
 
 const needs: Record<Eye, Refraction | null> = {
   right: toCornealPlane({ sphere: -3.25, cylinder: -1.75, axis: 20 }, 12),
