@@ -19,6 +19,8 @@ export * from './lens/nearestPowers';
 export * from './lens/nearestLenses';
 export * from './lens/expectedBlur';
 export * from './lens/reach';
+export * from './lens/mergeBlocks';
+export * from './lens/catalogueFamily';
 export * from './lens/rangeGrid';
 export * from './lens/preselectCurve';
 export * from './lens/shortlistFilters';

@@ -1,0 +1,42 @@
+import type { IsoDate } from '../units';
+import type { Geometry, LensBlock, MarkLayout, Modality, Stabilisation } from './family';
+
+export const GEOMETRIES = ['sphere', 'toric', 'multifocal', 'toricMultifocal'] as const satisfies readonly Geometry[];
+export const MODALITIES = ['daily', 'twoWeekly', 'monthly'] as const satisfies readonly Modality[];
+export const MARK_LAYOUTS = ['none', 'six', 'threeNine', 'twelve'] as const satisfies readonly MarkLayout[];
+export const STABILISATIONS = ['prismBallast', 'thinZones', 'fourPoint'] as const satisfies readonly Stabilisation[];
+export const MULTIFOCAL_DESIGNS = ['centreNear', 'centreDistance', 'concentric', 'extendedDepth'] as const;
+export type MultifocalDesign = (typeof MULTIFOCAL_DESIGNS)[number];
+
+/** Everything a catalogue says of a lens family. Money is minor units; figures the maker does not give are null. */
+export interface CatalogueFamily {
+  readonly code: string;
+  readonly maker: string;
+  readonly name: string;
+  readonly geometry: Geometry;
+  readonly modality: Modality;
+  readonly material: string;
+  readonly waterPercent: number | null;
+  /** 10⁻¹¹ units. */
+  readonly dk: number | null;
+  /** 10⁻⁹ units. */
+  readonly dktCentre: number | null;
+  readonly dktThickest: number | null;
+  readonly modulusMpa: number | null;
+  readonly ionicGroup: string | null;
+  readonly overnightApproved: boolean;
+  readonly minAge: number | null;
+  readonly markLayout: MarkLayout;
+  readonly stabilisation: Stabilisation | null;
+  readonly rotationMean: number | null;
+  readonly rotationSd: number | null;
+  readonly settleMinutes: number;
+  readonly packSize: number;
+  readonly packPriceMinor: number;
+  readonly rebateMinor: number;
+  readonly leadDays: number;
+  readonly multifocalDesign: MultifocalDesign | null;
+  readonly reusableTrial: boolean;
+  readonly startsOn: IsoDate | null;
+  readonly blocks: readonly LensBlock[];
+}

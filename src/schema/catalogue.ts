@@ -1,0 +1,420 @@
+import {
+  GEOMETRIES,
+  LIMITS,
+  MARK_LAYOUTS,
+  mergeBlocks,
+  MODALITIES,
+  MULTIFOCAL_DESIGNS,
+  onStep,
+  rangeCount,
+  rangeValue,
+  STABILISATIONS,
+  type AddBand,
+  type CatalogueFamily,
+  type CurveDiameter,
+  type LensBlock,
+  type Limit,
+  type StepRange,
+} from '../core';
+import type { ProblemData } from '../lib/outcome';
+
+/**
+ * A line of a lens catalogue: one block of one family, the family's own facts repeated on each of its lines.
+ * The same reading serves a file and the form in which one family is changed.
+ */
+export const FAMILY_COLUMNS = [
+  'family_code',
+  'maker',
+  'name',
+  'geometry',
+  'modality',
+  'material',
+  'water_percent',
+  'dk',
+  'dkt_centre',
+  'dkt_thickest',
+  'modulus_mpa',
+  'ionic_group',
+  'overnight_approved',
+  'min_age',
+  'mark_layout',
+  'stabilisation',
+  'rotation_mean',
+  'rotation_sd',
+  'settle_minutes',
+  'pack_size',
+  'pack_price',
+  'rebate',
+  'lead_days',
+  'multifocal_design',
+  'reusable_trial',
+] as const;
+export const BLOCK_COLUMNS = ['sphere_from', 'sphere_to', 'sphere_step', 'cylinders', 'axis_from', 'axis_to', 'axis_step', 'adds', 'curves'] as const;
+export const CATALOGUE_COLUMNS = [...FAMILY_COLUMNS, ...BLOCK_COLUMNS] as const;
+export type CatalogueColumn = (typeof CATALOGUE_COLUMNS)[number];
+export const isCatalogueColumn = (name: string): name is CatalogueColumn => (CATALOGUE_COLUMNS as readonly string[]).includes(name);
+
+/** Columns without which nothing can be read; the others may be left out of a file. */
+export const NEEDED_COLUMNS: readonly CatalogueColumn[] = [
+  'family_code',
+  'maker',
+  'name',
+  'geometry',
+  'modality',
+  'material',
+  'settle_minutes',
+  'pack_size',
+  'pack_price',
+  'lead_days',
+  'sphere_from',
+  'sphere_to',
+  'sphere_step',
+  'curves',
+];
+
+export type Cells = Readonly<Partial<Record<CatalogueColumn, string>>>;
+
+/** Something wrong with a line (`stop`: its family stays out) or done with it (`watch`). */
+export interface CatalogueFault {
+  readonly line: number;
+  readonly gravity: 'stop' | 'watch';
+  readonly code: CatalogueFaultCode;
+  readonly data: ProblemData;
+}
+export type CatalogueFaultCode =
+  | 'catalogueEmpty'
+  | 'catalogueNumber'
+  | 'catalogueRange'
+  | 'catalogueStep'
+  | 'catalogueOffered'
+  | 'catalogueLong'
+  | 'catalogueCode'
+  | 'catalogueFormula'
+  | 'catalogueOrder'
+  | 'catalogueReach'
+  | 'cataloguePrice'
+  | 'catalogueCylinder'
+  | 'catalogueAdd'
+  | 'catalogueMarks'
+  | 'catalogueCurve'
+  | 'catalogueContradicts'
+  | 'catalogueColumns'
+  | 'catalogueTwice'
+  | 'catalogueAxisZero'
+  | 'catalogueHalfPair';
+
+/** A family as read, with what its lines came to. */
+export interface ReadFamily {
+  readonly family: CatalogueFamily;
+  readonly lines: number;
+  readonly faults: number;
+}
+
+/** Text that a spreadsheet would run: refused where text is wanted. `-1.25` is a number, not a formula. */
+export const FORMULA = /^[=@\t\r]|^[+-](?!\d+([.,]\d+)?$)/;
+const LIST = /[|;\s]+/;
+const NUMBER = /^[+-]?\d+([.,]\d+)?$/;
+
+type Note = (gravity: 'stop' | 'watch', code: CatalogueFaultCode, data?: ProblemData) => void;
+
+/** Figures of a family, and what they may be. */
+const figure = (min: number, max: number, step: number | null = null): Limit => ({ min, max, step, likelyMin: min, likelyMax: max });
+const FIGURES = {
+  water_percent: figure(0, 100),
+  dk: figure(0, 1000),
+  dkt_centre: figure(0, 1000),
+  dkt_thickest: figure(0, 1000),
+  modulus_mpa: figure(0, 20),
+  min_age: figure(1, 99, 1),
+  rotation_mean: figure(-45, 45),
+  rotation_sd: figure(0, 45),
+  settle_minutes: figure(1, 60, 1),
+  pack_size: figure(1, 400, 1),
+  pack_price: figure(0, 100_000),
+  rebate: figure(0, 100_000),
+  lead_days: figure(0, 120, 1),
+  sphere_step: figure(0.25, 20, 0.25),
+  axis_step: figure(1, 180, 1),
+} as const satisfies Partial<Record<CatalogueColumn, Limit>>;
+
+class LineReader {
+  constructor(
+    private readonly cells: Cells,
+    private readonly note: Note,
+  ) {}
+
+  raw(column: CatalogueColumn): string {
+    const text = (this.cells[column] ?? '').normalize('NFKC').trim();
+    // What was neutralised on its way out comes back as it was.
+    return /^'[=@+\-\t]/.test(text) ? text.slice(1) : text;
+  }
+
+  text(column: CatalogueColumn, max: number, needed: boolean): string | null {
+    const text = this.raw(column);
+    if (text === '') {
+      if (needed) this.note('stop', 'catalogueEmpty', { column });
+      return null;
+    }
+    if (text.length > max) this.note('stop', 'catalogueLong', { column, max });
+    else if (FORMULA.test(text)) this.note('stop', 'catalogueFormula', { column, typed: text.slice(0, 40) });
+    else return text;
+    return null;
+  }
+
+  number(column: CatalogueColumn, limit: Limit, needed: boolean): number | null {
+    const text = this.raw(column);
+    if (text === '') {
+      if (needed) this.note('stop', 'catalogueEmpty', { column });
+      return null;
+    }
+    return this.figure(column, text, limit);
+  }
+
+  /** One number of a cell, checked. */
+  figure(column: CatalogueColumn, text: string, limit: Limit): number | null {
+    const plain = text.replace(/[‐-―−﹣]/gu, '-');
+    // 1,250 may be a thousand and a quarter thousand: never guessed.
+    if (!NUMBER.test(plain) || /,\d{3}$/.test(plain)) {
+      this.note('stop', 'catalogueNumber', { column, typed: text.slice(0, 40) });
+      return null;
+    }
+    const value = Number(plain.replace(',', '.')) + 0;
+    if (value < limit.min || value > limit.max) {
+      this.note('stop', 'catalogueRange', { column, value, min: limit.min, max: limit.max });
+      return null;
+    }
+    if (!onStep(value, limit)) {
+      this.note('stop', 'catalogueStep', { column, value, step: limit.step ?? 0 });
+      return null;
+    }
+    return value;
+  }
+
+  list(column: CatalogueColumn): string[] {
+    const text = this.raw(column);
+    return text === '' ? [] : text.split(LIST).filter((part) => part !== '');
+  }
+
+  choice<const O extends readonly string[]>(column: CatalogueColumn, options: O, needed: boolean): O[number] | null {
+    const text = this.raw(column);
+    if (text === '') {
+      if (needed) this.note('stop', 'catalogueEmpty', { column });
+      return null;
+    }
+    const found = options.find((o) => o.toLowerCase() === text.toLowerCase().replace(/[\s_-]/g, ''));
+    if (found === undefined) this.note('stop', 'catalogueOffered', { column, typed: text.slice(0, 40), options: options.join(', ') });
+    return found ?? null;
+  }
+
+  flag(column: CatalogueColumn): boolean {
+    const text = this.raw(column).toLowerCase();
+    if (text === '' || ['no', 'false', '0', 'n'].includes(text)) return false;
+    if (['yes', 'true', '1', 'y'].includes(text)) return true;
+    this.note('stop', 'catalogueOffered', { column, typed: text.slice(0, 40), options: 'yes, no' });
+    return false;
+  }
+}
+
+const known = (column: keyof typeof FIGURES): Limit => FIGURES[column];
+const minor = (value: number | null): number => Math.round((value ?? 0) * 100);
+
+type Facts = Omit<CatalogueFamily, 'blocks' | 'startsOn'>;
+
+/** The family's own facts of a line; null where something stops it. Its geometry apart: the block is judged by it. */
+function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; readonly geometry: CatalogueFamily['geometry'] | null } {
+  let fine = true;
+  const noted: Note = (gravity, code, data) => {
+    if (gravity === 'stop') fine = false;
+    note(gravity, code, data);
+  };
+  const read = new LineReader(cells, noted);
+  const code = read.text('family_code', 60, true);
+  if (code !== null && !/^[a-z0-9][a-z0-9-]*$/.test(code)) noted('stop', 'catalogueCode', { typed: code });
+  const optional = (column: keyof typeof FIGURES): number | null => read.number(column, known(column), false);
+  const needed = (column: keyof typeof FIGURES): number => read.number(column, known(column), true) ?? 0;
+  const said = read.choice('geometry', GEOMETRIES, true);
+  const geometry = said ?? 'sphere';
+  const rotationMean = optional('rotation_mean');
+  const rotationSd = optional('rotation_sd');
+  if ((rotationMean === null) !== (rotationSd === null)) noted('stop', 'catalogueHalfPair', {});
+  const price = read.number('pack_price', FIGURES.pack_price, true);
+  if (price === 0) noted('stop', 'cataloguePrice', {});
+  const toric = geometry === 'toric' || geometry === 'toricMultifocal';
+  const markLayout = read.choice('mark_layout', MARK_LAYOUTS, false) ?? 'none';
+  if (toric && markLayout === 'none') noted('stop', 'catalogueMarks', {});
+  const facts = {
+    code: code ?? '',
+    maker: read.text('maker', 80, true) ?? '',
+    name: read.text('name', 80, true) ?? '',
+    geometry,
+    modality: read.choice('modality', MODALITIES, true) ?? 'monthly',
+    material: read.text('material', 60, true) ?? '',
+    waterPercent: optional('water_percent'),
+    dk: optional('dk'),
+    dktCentre: optional('dkt_centre'),
+    dktThickest: optional('dkt_thickest'),
+    modulusMpa: optional('modulus_mpa'),
+    ionicGroup: read.text('ionic_group', 20, false),
+    overnightApproved: read.flag('overnight_approved'),
+    minAge: optional('min_age'),
+    markLayout,
+    stabilisation: toric ? read.choice('stabilisation', STABILISATIONS, false) : null,
+    rotationMean,
+    rotationSd,
+    settleMinutes: needed('settle_minutes'),
+    packSize: needed('pack_size'),
+    packPriceMinor: minor(price),
+    rebateMinor: minor(optional('rebate')),
+    leadDays: needed('lead_days'),
+    multifocalDesign: geometry === 'multifocal' || geometry === 'toricMultifocal' ? read.choice('multifocal_design', MULTIFOCAL_DESIGNS, false) : null,
+    reusableTrial: read.flag('reusable_trial'),
+  };
+  return { facts: fine ? facts : null, geometry: said };
+}
+
+function readRange(read: LineReader, note: Note, of: 'sphere' | 'axis', limit: Limit, stepLimit: Limit): StepRange | null {
+  const [fromColumn, toColumn, stepColumn] = [`${of}_from`, `${of}_to`, `${of}_step`] as [CatalogueColumn, CatalogueColumn, CatalogueColumn];
+  const zero = of === 'axis' ? { ...limit, min: 0 } : limit;
+  const from = read.number(fromColumn, zero, true);
+  const to = read.number(toColumn, zero, true);
+  const step = read.number(stepColumn, stepLimit, true);
+  if (from === null || to === null || step === null) return null;
+  if (of === 'axis' && (from === 0 || to === 0)) {
+    // 0 is 180: alone it is read so, as the foot of a range it would name an axis twice.
+    note('watch', 'catalogueAxisZero', {});
+    return from === 0 && to === 0 ? { from: 180, to: 180, step } : { from: from === 0 ? step : from, to: to === 0 ? 180 : to, step };
+  }
+  if (from > to) {
+    note('stop', 'catalogueOrder', { column: fromColumn, from, to });
+    return null;
+  }
+  const range = { from, to, step };
+  if (Math.abs(rangeValue(range, rangeCount(range) - 1) - to) > 1e-6) {
+    note('stop', 'catalogueReach', { column: toColumn, to, step });
+    return null;
+  }
+  return range;
+}
+
+function readCurves(read: LineReader, note: Note): CurveDiameter[] | null {
+  const parts = read.list('curves');
+  if (parts.length === 0) {
+    note('stop', 'catalogueEmpty', { column: 'curves' });
+    return null;
+  }
+  const curves = parts.map((part): CurveDiameter | null => {
+    const [baseText, diameterText, ...more] = part.split('/');
+    if (baseText === undefined || diameterText === undefined || more.length > 0) {
+      note('stop', 'catalogueCurve', { typed: part.slice(0, 40) });
+      return null;
+    }
+    const baseCurve = read.figure('curves', baseText, LIMITS.baseCurveMm);
+    const diameter = read.figure('curves', diameterText, LIMITS.diameterMm);
+    return baseCurve === null || diameter === null ? null : { baseCurve, diameter };
+  });
+  return curves.every((c) => c !== null) ? curves : null;
+}
+
+/** The block of a line; null where something stops it. */
+function readBlock(read: LineReader, note: Note, geometry: CatalogueFamily['geometry'] | null): LensBlock | null {
+  const toric = geometry === 'toric' || geometry === 'toricMultifocal';
+  const withAdd = geometry === 'multifocal' || geometry === 'toricMultifocal';
+  const spheres = readRange(read, note, 'sphere', LIMITS.sphere, FIGURES.sphere_step);
+  const typed = read.list('cylinders').map((c) => read.figure('cylinders', c, LIMITS.cylinder));
+  const cylinders = typed.filter((c): c is number => c !== null);
+  const asked = typed.length === 0 ? [0] : cylinders;
+  if (geometry !== null && typed.length === cylinders.length && (toric ? asked.includes(0) : asked.some((c) => c !== 0))) {
+    note('stop', 'catalogueCylinder', { geometry });
+    return null;
+  }
+  const turned = asked.some((c) => c !== 0);
+  const axes = turned ? readRange(read, note, 'axis', LIMITS.axis, FIGURES.axis_step) : { from: 180, to: 180, step: 10 };
+  const addWords = read.list('adds').map((a) => a.toLowerCase());
+  const adds = (['low', 'medium', 'high'] as const).filter((a): a is AddBand => addWords.includes(a));
+  if (addWords.some((a) => !['low', 'medium', 'high'].includes(a))) {
+    note('stop', 'catalogueOffered', { column: 'adds', typed: addWords.join(' ').slice(0, 40), options: 'low, medium, high' });
+    return null;
+  }
+  if (geometry !== null && withAdd !== adds.length > 0) {
+    note('stop', 'catalogueAdd', { geometry });
+    return null;
+  }
+  const curves = readCurves(read, note);
+  if (!spheres || !axes || !curves || cylinders.length !== typed.length) return null;
+  return { spheres, cylinders: [...new Set(asked)], axes, adds: withAdd ? adds : [null], curves };
+}
+
+interface Gathered {
+  readonly facts: Facts | null;
+  readonly geometry: CatalogueFamily['geometry'] | null;
+  readonly firstLine: number;
+  readonly cells: Cells;
+  readonly blocks: LensBlock[];
+  readonly seen: Map<string, number>;
+  lines: number;
+  faults: number;
+}
+
+/** Reads a catalogue line by line; what is wrong is kept by line, families are handed out at the end. */
+export class CatalogueReader {
+  readonly faults: CatalogueFault[] = [];
+  private readonly families = new Map<string, Gathered>();
+
+  /** Takes one line. @param line its number in the file, 1 the first */
+  add(line: number, cells: Cells): void {
+    const key = (cells.family_code ?? '').normalize('NFKC').trim() || `line ${line}`;
+    let family = this.families.get(key);
+    let stopped = 0;
+    const note: Note = (gravity, code, data = {}) => {
+      if (gravity === 'stop') stopped++;
+      this.faults.push({ line, gravity, code, data });
+    };
+    const read = new LineReader(cells, note);
+    if (!family) {
+      family = { ...readFacts(cells, note), firstLine: line, cells, blocks: [], seen: new Map(), lines: 0, faults: 0 };
+      this.families.set(key, family);
+    } else {
+      for (const column of FAMILY_COLUMNS) {
+        const now = read.raw(column);
+        const first = new LineReader(family.cells, note).raw(column);
+        // A family's facts may stand on its first line alone.
+        if (now !== first && now !== '')
+          note('stop', 'catalogueContradicts', { column, typed: now.slice(0, 40), line: family.firstLine, first: first.slice(0, 40) });
+      }
+    }
+    family.lines++;
+    const block = readBlock(read, note, family.geometry);
+    if (block && stopped === 0) {
+      const blockKey = JSON.stringify(block);
+      const before = family.seen.get(blockKey);
+      if (before === undefined) {
+        family.seen.set(blockKey, line);
+        family.blocks.push(block);
+      } else note('watch', 'catalogueTwice', { line: before });
+    }
+    family.faults += stopped;
+  }
+
+  /** A line that is no line of the table: too few or too many cells. */
+  odd(line: number, found: number, expected: number): void {
+    this.faults.push({ line, gravity: 'stop', code: 'catalogueColumns', data: { found, expected } });
+  }
+
+  /** Codes met, in the order of the file. */
+  codes(): string[] {
+    return [...this.families.keys()];
+  }
+
+  /** One family as read; its blocks in as few as say the same. Null where its facts could not be read. */
+  family(code: string): ReadFamily | null {
+    const found = this.families.get(code);
+    if (!found?.facts) return null;
+    return { family: { ...found.facts, startsOn: null, blocks: mergeBlocks(found.blocks) }, lines: found.lines, faults: found.faults };
+  }
+
+  /** Lines and faults of a code, readable or not. */
+  countOf(code: string): { readonly lines: number; readonly faults: number } {
+    const found = this.families.get(code);
+    return { lines: found?.lines ?? 0, faults: found?.faults ?? 0 };
+  }
+}
