@@ -12,7 +12,7 @@ const ROOMS = {
   db: ['lib', 'core', 'schema'],
   server: ['lib', 'db'],
   services: ['lib', 'core', 'schema', 'formats', 'db', 'server'],
-  jobs: ['lib', 'core', 'schema', 'db', 'server', 'services'],
+  jobs: ['lib', 'core', 'schema', 'formats', 'db', 'server', 'services'],
   ui: ['lib', 'core', 'i18n'],
   'features-common': ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'ui'],
   features: ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'ui', 'features-common'],

@@ -1,48 +1,25 @@
 import 'server-only';
-import type { AddBand, CurveDiameter, Geometry, LensBlock, MarkLayout, Modality, Stabilisation } from '../core';
+import type { AddBand, CatalogueFamily, CurveDiameter, Geometry, LensBlock, MarkLayout, Modality } from '../core';
 import type { Db } from './client';
 
-export interface FamilyRow {
+/** A version of a family as stored, without what it makes. `startsOn` null: it always held. */
+export interface FamilyRow extends Omit<CatalogueFamily, 'blocks'> {
   readonly id: string;
-  readonly code: string;
   readonly version: number;
   readonly listed: boolean;
-  readonly maker: string;
-  readonly name: string;
-  readonly geometry: Geometry;
-  readonly modality: Modality;
-  readonly material: string;
-  readonly waterPercent: number | null;
-  readonly dk: number | null;
-  readonly dktCentre: number | null;
-  readonly dktThickest: number | null;
-  readonly modulusMpa: number | null;
-  readonly ionicGroup: string | null;
-  readonly overnightApproved: boolean;
-  /** Youngest age on the label; null when it names none. */
-  readonly minAge: number | null;
-  readonly markLayout: MarkLayout;
-  readonly stabilisation: Stabilisation | null;
-  /** The family's own figures of how its marks sit; null while there are none. */
-  readonly rotationMean: number | null;
-  readonly rotationSd: number | null;
-  readonly settleMinutes: number;
-  readonly packSize: number;
-  readonly packPriceMinor: number;
-  readonly rebateMinor: number;
-  readonly leadDays: number;
-  readonly multifocalDesign: MultifocalDesign | null;
-  readonly reusableTrial: boolean;
-  /** First day of this version; null for one that always held. */
-  readonly startsOn: string | null;
   /** Last day it can be ordered; null while no end is set. */
   readonly lastOrderOn: string | null;
   readonly replacedBy: string | null;
 }
-export type MultifocalDesign = 'centreNear' | 'centreDistance' | 'concentric' | 'extendedDepth';
 
 export interface FamilyWithBlocks extends FamilyRow {
   readonly blocks: readonly LensBlock[];
+}
+
+/** What of a stored family a catalogue says. */
+export function asCatalogue(stored: FamilyWithBlocks): CatalogueFamily {
+  const { id: _id, version: _version, listed: _listed, lastOrderOn: _last, replacedBy: _by, ...family } = stored;
+  return family;
 }
 
 interface BlockRow {
@@ -97,7 +74,7 @@ export async function listFamilies(sql: Db, practiceId: string, today: string): 
     select * from (
       select distinct on (f.code) ${familyColumns(sql)} from lens_family_version f ${ending(sql)}
       where f.practice_id = ${practiceId} and f.listed and (f.starts_on is null or f.starts_on <= ${today})
-      order by f.code, f.version desc) newest
+      order by f.code, f.starts_on desc nulls last, f.version desc) newest
     order by name`;
   return withBlocks(sql, practiceId, rows);
 }
@@ -114,7 +91,7 @@ export async function findFamilyInForce(sql: Db, practiceId: string, code: strin
   const rows = await sql<FamilyRow[]>`
     select ${familyColumns(sql)} from lens_family_version f ${ending(sql)}
     where f.practice_id = ${practiceId} and f.code = ${code} and f.listed and (f.starts_on is null or f.starts_on <= ${today})
-    order by f.version desc limit 1`;
+    order by f.starts_on desc nulls last, f.version desc limit 1`;
   return (await withBlocks(sql, practiceId, rows))[0] ?? null;
 }
 
@@ -133,40 +110,18 @@ export async function listFamilyVersions(sql: Db, practiceId: string, code: stri
   return rows.map((row, i) => ({ ...row, blocks: whole[i]?.blocks ?? [] }));
 }
 
-/** A family to be stored: what is left out is not known. */
-type Known =
-  | 'id'
-  | 'code'
-  | 'version'
-  | 'listed'
-  | 'maker'
-  | 'name'
-  | 'geometry'
-  | 'modality'
-  | 'material'
-  | 'overnightApproved'
-  | 'markLayout'
-  | 'stabilisation'
-  | 'settleMinutes'
-  | 'packSize'
-  | 'packPriceMinor'
-  | 'leadDays'
-  | 'blocks';
-type Optional =
-  | 'waterPercent'
-  | 'dk'
-  | 'dktCentre'
-  | 'dktThickest'
-  | 'modulusMpa'
-  | 'ionicGroup'
-  | 'minAge'
-  | 'rotationMean'
-  | 'rotationSd'
-  | 'rebateMinor'
-  | 'multifocalDesign'
-  | 'reusableTrial'
-  | 'startsOn';
-export type NewFamily = Pick<FamilyWithBlocks, Known> & Partial<Pick<FamilyWithBlocks, Optional>> & { readonly createdBy?: string | null };
+/** The highest version number of a code; 0 where there is none. */
+export async function newestVersion(sql: Db, practiceId: string, code: string): Promise<number> {
+  const [row] = await sql<{ version: number | null }[]>`
+    select max(version) as version from lens_family_version where practice_id = ${practiceId} and code = ${code}`;
+  return row?.version ?? 0;
+}
+
+/** A family to be stored: figures left out are not known. */
+type Needed = 'code' | 'maker' | 'name' | 'geometry' | 'modality' | 'material' | 'overnightApproved' | 'markLayout' | 'stabilisation' | 'settleMinutes';
+type Trade = 'packSize' | 'packPriceMinor' | 'leadDays' | 'blocks';
+export type NewFamily = Pick<CatalogueFamily, Needed | Trade> &
+  Partial<CatalogueFamily> & { readonly id: string; readonly version: number; readonly listed: boolean; readonly createdBy?: string | null };
 
 export async function insertFamily(sql: Db, practiceId: string, family: NewFamily, at: string, newId: () => string): Promise<void> {
   const { blocks, ...row } = family;

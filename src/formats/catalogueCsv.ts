@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { rangeCount, rangeValue, type CatalogueFamily, type LensBlock, type StepRange } from '../core';
 import { err, ok, type ProblemData, type Result } from '../lib/outcome';
-import { CATALOGUE_COLUMNS, FORMULA, isCatalogueColumn, NEEDED_COLUMNS, type CatalogueColumn, type Cells } from '../schema/catalogue';
+import { CATALOGUE_COLUMNS, FORMULA, isCatalogueColumn, NEEDED_COLUMNS, type CatalogueColumn, type CatalogueFault, type Cells } from '../schema/catalogue';
 
 /** Largest file taken, bytes. */
 export const CATALOGUE_MAX_BYTES = 32 * 1024 * 1024;
@@ -35,7 +35,10 @@ function decode(bytes: Uint8Array): Result<{ readonly text: string; readonly enc
     ['utf-16be', [0xfe, 0xff]],
   ];
   const found = marked.find(([, mark]) => mark.every((byte, i) => bytes[i] === byte));
-  if (found) return ok({ text: new TextDecoder(found[0]).decode(bytes), encoding: found[0] });
+  if (found) {
+    const text = new TextDecoder(found[0]).decode(bytes);
+    return text.includes('\0') ? err({ code: 'fileNotText', data: {} }) : ok({ text, encoding: found[0] });
+  }
   if (bytes.includes(0)) return err({ code: 'fileNotText', data: {} });
   try {
     return ok({ text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'utf-8' });
@@ -145,4 +148,22 @@ const RISKY = new RegExp(`${FORMULA.source.replace('$)', '(\\||$))')}`);
 export function writeCatalogue(families: readonly CatalogueFamily[]): string {
   const rows = families.flatMap((family) => family.blocks.map((block) => cellsOf(family, block)));
   return `\uFEFF${Papa.unparse({ fields: [...CATALOGUE_COLUMNS], data: rows }, { escapeFormulae: RISKY, newline: '\r\n' })}\r\n`;
+}
+
+/** Faults as a file, to be mended where the catalogue comes from. */
+export function writeFaults(faults: readonly CatalogueFault[]): string {
+  const rows = faults.map((f) => {
+    const { column = '', typed = '', ...more } = f.data;
+    return {
+      line: f.line,
+      gravity: f.gravity,
+      fault: f.code,
+      column,
+      typed,
+      more: Object.entries(more)
+        .map(([k, v]) => `${k} ${v}`)
+        .join(', '),
+    };
+  });
+  return `\uFEFF${Papa.unparse(rows, { columns: ['line', 'gravity', 'fault', 'column', 'typed', 'more'], escapeFormulae: RISKY, newline: '\r\n' })}\r\n`;
 }

@@ -115,6 +115,9 @@ export const FORMULA = /^[=@\t\r]|^[+-](?!\d+([.,]\d+)?$)/;
 const LIST = /[|;\s]+/;
 const NUMBER = /^[+-]?\d+([.,]\d+)?$/;
 
+/** The start of what was typed, for the fault: whole characters only. */
+const clip = (text: string): string => [...text].slice(0, 40).join('');
+
 type Note = (gravity: 'stop' | 'watch', code: CatalogueFaultCode, data?: ProblemData) => void;
 
 /** Figures of a family, and what they may be. */
@@ -156,7 +159,7 @@ class LineReader {
       return null;
     }
     if (text.length > max) this.note('stop', 'catalogueLong', { column, max });
-    else if (FORMULA.test(text)) this.note('stop', 'catalogueFormula', { column, typed: text.slice(0, 40) });
+    else if (FORMULA.test(text)) this.note('stop', 'catalogueFormula', { column, typed: clip(text) });
     else return text;
     return null;
   }
@@ -175,7 +178,7 @@ class LineReader {
     const plain = text.replace(/[‐-―−﹣]/gu, '-');
     // 1,250 may be a thousand and a quarter thousand: never guessed.
     if (!NUMBER.test(plain) || /,\d{3}$/.test(plain)) {
-      this.note('stop', 'catalogueNumber', { column, typed: text.slice(0, 40) });
+      this.note('stop', 'catalogueNumber', { column, typed: clip(text) });
       return null;
     }
     const value = Number(plain.replace(',', '.')) + 0;
@@ -202,7 +205,7 @@ class LineReader {
       return null;
     }
     const found = options.find((o) => o.toLowerCase() === text.toLowerCase().replace(/[\s_-]/g, ''));
-    if (found === undefined) this.note('stop', 'catalogueOffered', { column, typed: text.slice(0, 40), options: options.join(', ') });
+    if (found === undefined) this.note('stop', 'catalogueOffered', { column, typed: clip(text), options: options.join(', ') });
     return found ?? null;
   }
 
@@ -210,7 +213,7 @@ class LineReader {
     const text = this.raw(column).toLowerCase();
     if (text === '' || ['no', 'false', '0', 'n'].includes(text)) return false;
     if (['yes', 'true', '1', 'y'].includes(text)) return true;
-    this.note('stop', 'catalogueOffered', { column, typed: text.slice(0, 40), options: 'yes, no' });
+    this.note('stop', 'catalogueOffered', { column, typed: clip(text), options: 'yes, no' });
     return false;
   }
 }
@@ -305,7 +308,7 @@ function readCurves(read: LineReader, note: Note): CurveDiameter[] | null {
   const curves = parts.map((part): CurveDiameter | null => {
     const [baseText, diameterText, ...more] = part.split('/');
     if (baseText === undefined || diameterText === undefined || more.length > 0) {
-      note('stop', 'catalogueCurve', { typed: part.slice(0, 40) });
+      note('stop', 'catalogueCurve', { typed: clip(part) });
       return null;
     }
     const baseCurve = read.figure('curves', baseText, LIMITS.baseCurveMm);
@@ -332,7 +335,7 @@ function readBlock(read: LineReader, note: Note, geometry: CatalogueFamily['geom
   const addWords = read.list('adds').map((a) => a.toLowerCase());
   const adds = (['low', 'medium', 'high'] as const).filter((a): a is AddBand => addWords.includes(a));
   if (addWords.some((a) => !['low', 'medium', 'high'].includes(a))) {
-    note('stop', 'catalogueOffered', { column: 'adds', typed: addWords.join(' ').slice(0, 40), options: 'low, medium, high' });
+    note('stop', 'catalogueOffered', { column: 'adds', typed: clip(addWords.join(' ')), options: 'low, medium, high' });
     return null;
   }
   if (geometry !== null && withAdd !== adds.length > 0) {
@@ -379,7 +382,7 @@ export class CatalogueReader {
         const first = new LineReader(family.cells, note).raw(column);
         // A family's facts may stand on its first line alone.
         if (now !== first && now !== '')
-          note('stop', 'catalogueContradicts', { column, typed: now.slice(0, 40), line: family.firstLine, first: first.slice(0, 40) });
+          note('stop', 'catalogueContradicts', { column, typed: clip(now), line: family.firstLine, first: clip(first) });
       }
     }
     family.lines++;

@@ -8,6 +8,9 @@ import { sign } from './prescribe';
 import { decideKind } from './advice';
 import { acknowledgeAlert, endStop, openReferral, passStop, recordFindings, recordHistory, recordReferralStep } from './health';
 import { readPicture, recordPicture } from './pictures';
+import { saveCareProduct } from './careProducts';
+import { cancelImport, readImport, readImportFaults, recordImport, takeImport } from './catalogueImport';
+import { changeHouseList, endFamily, exportCatalogue, readFamily, readLibrary, saveFamily } from './library';
 import { changeSetting, readSettings } from './settings';
 import { addStaff, endStaff, readStaff, resetPassword } from './staff';
 import { hastenOrder, placeOrder } from './supply';
@@ -54,8 +57,20 @@ export const SERVICES = {
   handOver,
   placeOrder,
   hastenOrder,
+  readLibrary,
+  readFamily,
+  exportCatalogue,
+  saveFamily,
+  endFamily,
+  changeHouseList,
+  recordImport,
+  readImport,
+  readImportFaults,
+  takeImport,
+  cancelImport,
   readSettings,
   changeSetting,
+  saveCareProduct,
   readStaff,
   addStaff,
   endStaff,

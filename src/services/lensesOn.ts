@@ -1,9 +1,11 @@
 import 'server-only';
-import { chains, droppedLenses, EYES, isDropped, isMade, type Eye, type OnEyeFact } from '../core';
+import { ageOn, chains, DKT_LIMITS, droppedLenses, EYES, isDropped, isMade, leftOutBy, type Eye, type Kind, type OnEyeFact } from '../core';
 import { findFact, insertConfirmation, insertRemoval, listFacts, listOnEyeExtras, withdrawRemoval } from '../db/facts';
-import { insertPass } from '../db/health';
+import { insertPass, listDecisions } from '../db/health';
 import { ensureLens, findFamily, findFamilyInForce, insertFamily, listLenses, takeTrial, type FamilyWithBlocks } from '../db/lenses';
 import { deleteDraft, listVisits, type VisitRow } from '../db/visits';
+import { findWearer } from '../db/wearers';
+import { must } from '../lib/assert';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
 import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, type LensSpecInput } from '../schema/forms';
 import { takeVisit } from './change';
@@ -53,6 +55,21 @@ async function takeOffOthers(context: Context, visitId: string, eye: Eye): Promi
   return earlier;
 }
 
+/** Why a family must not go on this wearer's eye at all: the label, approval or oxygen; null when it may. */
+function shutOut(context: Context, family: FamilyWithBlocks, wearer: { readonly age: number; readonly kind: Kind | null }): Result<never> | null {
+  const { settings, today } = context;
+  const { id } =
+    leftOutBy(
+      { ...family, rotationPrior: null },
+      // Adds, materials and lenses that failed are judged where they are chosen, or have a gate of their own.
+      { today, age: wearer.age, kind: wearer.kind, adds: { right: 1, left: 1 }, asks: [], dropped: [], withoutMaterial: null, settings },
+    ) ?? {};
+  if (id === undefined || !LABELLED.includes(id)) return null;
+  const limits = DKT_LIMITS[settings.oxygenSchool];
+  return ruleBroken(`leftOut.${id}`, { family: family.name, age: family.minAge ?? 0, limit: id === 'oxygenByDay' ? limits.day : limits.overnight });
+}
+const LABELLED: readonly string[] = ['overnightNotApproved', 'oxygenOvernight', 'oxygenByDay', 'ageLabel'];
+
 /** Names of lenses this wearer stopped with for a reason that lies in the lens. */
 async function droppedBefore(context: Context, visit: VisitRow): Promise<readonly string[]> {
   const { state } = await readHealth(context, visit);
@@ -79,12 +96,18 @@ export const putOnTrials = defineService({
     const { tx, caller, now, today } = context;
     const taken = await takeVisit(context, form.visitId, form.version);
     if (!taken.ok) return taken;
-    const dropped = await droppedBefore(context, taken.value.visit);
+    const { visit } = taken.value;
+    const dropped = await droppedBefore(context, visit);
+    const found = must(await findWearer(tx, caller.practiceId, visit.wearerId), 'wearer of the visit');
+    const [decision] = (await listDecisions(tx, caller.practiceId, [form.visitId])).slice(-1);
+    const wearer = { age: ageOn(found.birthDate, today), kind: decision?.chosen ?? null };
     for (const eye of EYES) {
       const spec = form[eye];
       if (!spec) continue;
       const made = await makeableLens(context, [eye], spec);
       if (!made.ok) return made;
+      const shut = shutOut(context, made.value.family, wearer);
+      if (shut) return shut;
       if (isDropped(made.value.family.name, dropped)) {
         if (form.sameLensReason === null) return invalid('sameLensReason', 'sameLensAgain', { family: made.value.family.name });
         await insertPass(

@@ -1,5 +1,6 @@
 import 'server-only';
 import { SETTINGS } from '../core';
+import { listCareProducts, type CareProductRow } from '../db/library';
 import { holdPractice, insertSetting, listSettingChanges, type SettingChange } from '../db/practices';
 import { err, ok } from '../lib/outcome';
 import { emptyForm } from '../schema/forms';
@@ -11,6 +12,7 @@ export interface SettingsPage {
   readonly house: House;
   /** Newest first. */
   readonly changes: readonly SettingChange[];
+  readonly careProducts: readonly CareProductRow[];
 }
 
 export const readSettings = defineService({
@@ -19,7 +21,12 @@ export const readSettings = defineService({
   input: emptyForm,
   about: () => null,
   run: async (context) => {
-    const page: SettingsPage = { house: await houseOf(context), changes: await listSettingChanges(context.tx, context.caller.practiceId) };
+    const { tx, caller } = context;
+    const page: SettingsPage = {
+      house: await houseOf(context),
+      changes: await listSettingChanges(tx, caller.practiceId),
+      careProducts: await listCareProducts(tx, caller.practiceId),
+    };
     return ok(page);
   },
 });

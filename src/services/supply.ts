@@ -51,6 +51,8 @@ export const placeOrder = defineService({
       if (!prescribed) return invalid(`${eye}Packs`, 'eyeNotPrescribed');
       const [lens] = await listLenses(tx, caller.practiceId, [prescribed.lensId]);
       const family = must(await findFamily(tx, caller.practiceId, must(lens, 'prescribed lens').familyVersionId), 'family');
+      if (family.lastOrderOn !== null && family.lastOrderOn < today)
+        return invalid(`${eye}Packs`, 'familyEnded', { family: family.name, day: family.lastOrderOn });
       const inHand = await inHandOf(context, wearerId, eye);
       const plan = supplyPlan({
         today,

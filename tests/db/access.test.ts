@@ -8,6 +8,7 @@ import { openNeighbour, openWorld, spec, type World } from './support';
 
 let world: World;
 let ids: {
+  importId: string;
   visitId: string;
   wearerId: string;
   onEye: string;
@@ -46,7 +47,9 @@ beforeAll(async () => {
   const { orderId = '' } = await world.must('placeOrder', { visitId, version: 6, requestKey: randomUUID(), prescriptionId, rightPacks: 1, leftPacks: 0 });
   const record = await world.record(visitId);
   const [appointment] = await world.db.owner<{ id: string }[]>`select id from appointment limit 1`;
+  const { importId = '' } = await world.must('recordImport', { fileName: 'a.csv', bytes: new TextEncoder().encode('x') }, world.callers.admin);
   ids = {
+    importId,
     visitId,
     wearerId: record.wearer.id,
     onEye,
@@ -115,6 +118,29 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   handOver: () => ({ visitId: ids.visitId, version: 1, right: { lensOnEyeId: ids.onEye, lot: 'A', expiresOn: '2027-01-01' }, left: null, experienceNote: 'x' }),
   placeOrder: () => ({ visitId: ids.visitId, version: 1, requestKey: randomUUID(), prescriptionId: ids.prescriptionId, rightPacks: 1, leftPacks: 0 }),
   hastenOrder: () => ({ orderId: ids.orderId, visitId: ids.visitId }),
+  readLibrary: () => ({}),
+  readFamily: () => ({ code: 'plover-30-toric' }),
+  exportCatalogue: () => ({}),
+  saveFamily: () => ({ code: 'plover-30-toric', baseVersion: 99, startsOn: '2026-12-01', lines: [{ name: 'x' }], confirm: true }),
+  endFamily: () => ({ code: 'plover-30-toric', lastOrderOn: '2027-01-01', replacedBy: null, reason: 'because' }),
+  changeHouseList: () => ({ modality: 'daily', geometry: 'multifocal', codes: [], lastId: null }),
+  recordImport: () => ({ fileName: 'a.csv', bytes: new Uint8Array(4) }),
+  readImport: () => ({ importId: ids.importId }),
+  readImportFaults: () => ({ importId: ids.importId }),
+  takeImport: () => ({ importId: ids.importId, startsOn: '2026-12-01' }),
+  cancelImport: () => ({ importId: ids.importId }),
+  saveCareProduct: () => ({
+    productId: null,
+    version: 0,
+    system: 'peroxide',
+    maker: 'm',
+    name: 'n',
+    contents: 'c',
+    lastsDays: 30,
+    price: 10,
+    includesCase: true,
+    ended: false,
+  }),
   readStaff: () => ({}),
   addStaff: () => ({
     account: `new-${Math.floor(performance.now() * 1000)}`,
@@ -139,6 +165,14 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'addStaff',
   'readSettings',
   'changeSetting',
+  'readLibrary',
+  'readFamily',
+  'exportCatalogue',
+  'saveFamily',
+  'endFamily',
+  'changeHouseList',
+  'recordImport',
+  'saveCareProduct',
   'setLights',
   'stillHere',
   'setClock',
@@ -146,7 +180,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(46);
+    expect(names).toHaveLength(58);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -185,6 +219,11 @@ describe('another practice', () => {
       'kind_decision',
       'picture',
       'practice_setting',
+      'lens_family_version',
+      'lens_family_ending',
+      'house_list',
+      'care_product',
+      'catalogue_import',
       'visit',
       'membership',
     ];

@@ -11,7 +11,7 @@ export default async function Page() {
   if (!page.ok) return <Refused problem={page.error} />;
   return (
     <Room house={page.value.house}>
-      <Settings changes={page.value.changes} />
+      <Settings changes={page.value.changes} careProducts={page.value.careProducts} />
     </Room>
   );
 }

@@ -10,12 +10,17 @@ import { Rail, type RailPlace } from './Rail';
 export function HousePage({
   place,
   title,
+  strip,
   bar,
+  margin,
   children,
 }: {
   readonly place: RailPlace;
   readonly title: string;
+  /** More cells of the strip, beside the title. */
+  readonly strip?: ReactNode;
   readonly bar?: ReactNode;
+  readonly margin?: ReactNode;
   readonly children: ReactNode;
 }) {
   const t = useTranslations('frame');
@@ -29,11 +34,13 @@ export function HousePage({
             <h1 className="power">{title}</h1>
             <div className="label">{house.practice.name}</div>
           </div>
+          {strip}
           <WallClock />
         </>
       }
       marginWords={{ open: t('marginOpen'), close: t('marginClose'), label: t('margin') }}
       bar={bar}
+      margin={margin}
     >
       {children}
     </Frame>

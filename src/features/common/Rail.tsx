@@ -1,5 +1,5 @@
 'use client';
-import { CalendarDays, CircleUserRound, LogOut, Settings2, Users } from 'lucide-react';
+import { CalendarDays, CircleUserRound, LibraryBig, LogOut, Settings2, Users } from 'lucide-react';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { callSignOut, openFresh } from './deeds';
@@ -8,7 +8,7 @@ import { forgetAll } from './drafts';
 import { LightsButton } from './Lights';
 import { may } from '@/core';
 
-export type RailPlace = 'today' | 'wearers' | 'people' | 'settings' | null;
+export type RailPlace = 'today' | 'wearers' | 'people' | 'library' | 'settings' | null;
 
 /** The way around: only what is there. */
 export function Rail({ place }: { readonly place: RailPlace }) {
@@ -18,6 +18,7 @@ export function Rail({ place }: { readonly place: RailPlace }) {
     { id: 'today', href: '/', icon: CalendarDays, word: t('today') },
     { id: 'wearers', href: '/wearers', icon: Users, word: t('wearers') },
     ...(may(house.viewer.roles, 'staff') ? [{ id: 'people', href: '/people', icon: CircleUserRound, word: t('people') }] : []),
+    { id: 'library', href: '/library', icon: LibraryBig, word: t('library') },
     { id: 'settings', href: '/settings', icon: Settings2, word: t('settings') },
   ] as const;
   const leave = (): void => {

@@ -6,9 +6,12 @@ import { formatDay } from '@/i18n/format';
 type Words = ReturnType<typeof useTranslations<'problems'>>;
 type Code = Parameters<Words['has']>[0];
 
-/** Days inside a message are written as days. */
-const shown = (data: ProblemData = {}): Record<string, string | number> =>
-  Object.fromEntries(Object.entries(data).map(([k, v]) => [k, typeof v === 'string' && /^\d{4}-\d\d-\d\d$/.test(v) ? formatDay(v) : v]));
+/** Days inside a message are written as days, and numbers below nothing with a minus sign. */
+const plainly = (value: string | number): string | number => {
+  if (typeof value === 'number') return value < 0 ? `−${Math.abs(value)}` : value;
+  return /^\d{4}-\d\d-\d\d$/.test(value) ? formatDay(value) : value;
+};
+const shown = (data: ProblemData = {}): Record<string, string | number> => Object.fromEntries(Object.entries(data).map(([k, v]) => [k, plainly(v)]));
 
 /** A problem code with its data, in words. */
 export function useProblemWords(): (code: string, data?: ProblemData) => string {

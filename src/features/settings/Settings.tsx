@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState, type FormEvent } from 'react';
+import { Fragment, useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { DEFAULT_SETTINGS, may, SETTINGS, type SettingKey, type SettingValue } from '@/core';
 import { formatMoment, formatMoney } from '@/i18n/format';
@@ -12,13 +12,14 @@ import { Stated } from '@/ui/marks';
 import { useDeeds } from '../common/DeedsProvider';
 import { HousePage } from '../common/HousePage';
 import { useProblemWords, useRefusalWords } from '../common/words';
+import { CareProducts } from './CareProducts';
 
 const GROUPS = ['stops', 'signs', 'lens', 'money', 'fit', 'teaching', 'prescription', 'supply', 'screen'] as const;
 const KEYS = Object.keys(SETTINGS) as SettingKey[];
 type Changes = SettingsPage['changes'];
 
 /** What the practice chooses: in force, default, what each changes, who changed it when. */
-export function Settings({ changes }: { readonly changes: Changes }) {
+export function Settings({ changes, careProducts }: { readonly changes: Changes; readonly careProducts: SettingsPage['careProducts'] }) {
   const t = useTranslations('settings');
   const { house } = useDeeds();
   const mayChange = may(house.viewer.roles, 'settings');
@@ -28,12 +29,15 @@ export function Settings({ changes }: { readonly changes: Changes }) {
         {t('line')} {mayChange ? '' : t('readOnly')}
       </p>
       {GROUPS.map((group) => (
-        <section key={group} className="px-6 pb-4">
-          <h2 className="settings-group">{t(`groups.${group}`)}</h2>
-          {KEYS.filter((key) => SETTINGS[key].group === group).map((key) => (
-            <SettingRow key={key} name={key} changes={changes.filter((c) => c.key === key)} mayChange={mayChange} />
-          ))}
-        </section>
+        <Fragment key={group}>
+          <section className="px-6 pb-4">
+            <h2 className="settings-group">{t(`groups.${group}`)}</h2>
+            {KEYS.filter((key) => SETTINGS[key].group === group).map((key) => (
+              <SettingRow key={key} name={key} changes={changes.filter((c) => c.key === key)} mayChange={mayChange} />
+            ))}
+          </section>
+          {group === 'money' ? <CareProducts products={careProducts} mayChange={mayChange} /> : null}
+        </Fragment>
       ))}
     </HousePage>
   );

@@ -1,19 +1,12 @@
 import { NextResponse, type NextRequest } from 'next/server';
 import { PICTURE_MAX_BYTES } from '@/formats/picture';
-import type { Problem, Result } from '@/lib/outcome';
 import { invalid } from '@/lib/outcome';
 import { log } from '@/server/log';
 import { perform } from '@/services/define';
 import { recordPicture } from '@/services/pictures';
 import { currentCaller, deps } from '../../../access';
 import { readBytes, sameOrigin } from '../../request';
-
-const SEPARATE: Readonly<Partial<Record<Problem['kind'], number>>> = { notFound: 404, conflict: 409, forbidden: 403, signedOut: 401 };
-const answer = (result: Result<unknown>): NextResponse =>
-  NextResponse.json(result, {
-    status: result.ok ? 200 : (SEPARATE[result.error.kind] ?? 422),
-    headers: { 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' },
-  });
+import { answer } from '../answer';
 
 /** A picture of an eye: the body is the file itself, everything else stands in the address. */
 export async function POST(request: NextRequest): Promise<NextResponse> {

@@ -1,0 +1,189 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { useTranslations } from 'use-intl';
+import { EYES, formatRefraction, may, parseRefraction, type Eye, type Refraction } from '@/core';
+import { formatDay, formatMoney, formatMoment } from '@/i18n/format';
+import type { FamilyPage } from '@/services/library';
+import { Button } from '@/ui/Button';
+import { Field } from '@/ui/Field';
+import { EyeBadge, KeyCap } from '@/ui/marks';
+import { useDeeds } from '../common/DeedsProvider';
+import { useEyeWords } from '../common/eyeWords';
+import { HousePage } from '../common/HousePage';
+import { RangeOfFamily } from '../common/range/RangeOfFamily';
+import { useProblemWords } from '../common/words';
+import { Ending } from './Ending';
+import { FamilyEditor } from './FamilyEditor';
+import { extentOf } from './model';
+
+/** One lens family: what it makes as a picture, with a power put on it; its versions, its end, and who is on it. */
+export function Family({ page }: { readonly page: FamilyPage }) {
+  const t = useTranslations('library');
+  const lens = useTranslations('lens');
+  const words = useProblemWords();
+  const eyeWords = useEyeWords();
+  const router = useRouter();
+  const { house } = useDeeds();
+  const [typed, setTyped] = useState<Readonly<Record<Eye, string>>>({ right: '', left: '' });
+  const [editing, setEditing] = useState(false);
+  const newest = page.versions[0];
+  const shown = page.inForce ?? newest;
+  const mayChange = may(house.viewer.roles, 'settings');
+  useHotkeys('r', (event) => (event.preventDefault(), document.getElementById('place-right')?.focus()));
+  useHotkeys('l', (event) => (event.preventDefault(), document.getElementById('place-left')?.focus()));
+  if (!newest || !shown) return null;
+  const announced = page.versions.filter((v) => v.startsOn !== null && v.startsOn > house.today);
+  const needOf = (e: Eye): Refraction | null => {
+    const read = parseRefraction(typed[e]);
+    return read.ok ? read.value : null;
+  };
+  const problemOf = (e: Eye): string | null => {
+    const read = parseRefraction(typed[e]);
+    return read.ok || typed[e].trim() === '' ? null : words(read.error.code, read.error.data);
+  };
+  const extent = extentOf(shown.blocks);
+  const unknown = lens('unknown');
+  const cell = (label: string, lines: readonly string[]) => (
+    <div className="strip-cell max-wide:hidden">
+      <div className="label">{label}</div>
+      {lines.map((line) => (
+        <div key={line}>{line}</div>
+      ))}
+    </div>
+  );
+  return (
+    <HousePage
+      place="library"
+      title={shown.name}
+      strip={
+        <>
+          {cell(t('worn'), [lens(`modality.${shown.modality}`), lens(shown.overnightApproved ? 'approved' : 'dayOnly')])}
+          {cell(t('material'), [shown.material, t('dkt', { centre: shown.dktCentre ?? unknown, thickest: shown.dktThickest ?? unknown })])}
+          {cell(t('curves'), extent ? extent.curves.slice(0, 2) : [])}
+          {cell(t('mark'), [lens(`marks.${shown.markLayout}`), t('settles', { count: shown.settleMinutes })])}
+        </>
+      }
+      margin={
+        editing ? undefined : (
+          <>
+            <h2 className="mb-2">{t('versions')}</h2>
+            {page.versions.map((v) => (
+              <div key={v.id} className="border-t border-rule py-2">
+                <strong>{v.version}</strong>{' '}
+                {v.id === shown.id && page.inForce
+                  ? t('inForce')
+                  : v.startsOn !== null && v.startsOn > house.today
+                    ? t('announced', { day: formatDay(v.startsOn) })
+                    : t('earlier')}
+                <span className="block note">
+                  {v.createdByName
+                    ? t('versionBy', { name: v.createdByName, moment: formatMoment(v.createdAt, house.practice.timeZone) })
+                    : formatMoment(v.createdAt, house.practice.timeZone)}
+                </span>
+              </div>
+            ))}
+            <Ending page={page} mayChange={mayChange} />
+            <section className="mt-5" data-testid="family-use">
+              <h2 className="mb-2">{t('useTitle')}</h2>
+              {page.use.length === 0 ? <p>{t('useNone')}</p> : null}
+              {page.use.map((u) => (
+                <div key={`${u.prescriptionId}${u.eye}`} className="border-t border-rule py-1">
+                  <Link className="underline" href={`/wearers/${u.wearerId}`} prefetch={false}>
+                    {u.name}
+                  </Link>{' '}
+                  <span className="note">{t('bornOn', { day: formatDay(u.birthDate) })}</span>
+                  <span className="flex gap-2 items-center note">
+                    <EyeBadge eye={u.eye} /> {formatRefraction({ sphere: u.sphereD, cylinder: u.cylinderD, axis: u.axisDeg })} ·{' '}
+                    {t('until', { day: formatDay(u.expiresOn) })}
+                  </span>
+                </div>
+              ))}
+            </section>
+          </>
+        )
+      }
+      bar={
+        <>
+          <div className="frame-bar-keys">
+            <span>
+              <KeyCap>{'R'}</KeyCap> <KeyCap>{'L'}</KeyCap> {t('keyPlace')}
+            </span>
+          </div>
+          <Link className="btn btn-plain" href="/library" prefetch={false}>
+            {t('toLibrary')}
+          </Link>
+          {mayChange ? (
+            <Button look={editing ? 'plain' : 'act'} aria-pressed={editing} onClick={() => setEditing(!editing)}>
+              {editing ? t('close') : t('changeFamily')}
+            </Button>
+          ) : null}
+        </>
+      }
+    >
+      {editing ? (
+        <FamilyEditor
+          code={newest.code}
+          baseVersion={newest.version}
+          lines={page.lines}
+          onSaved={() => {
+            setEditing(false);
+            router.refresh();
+          }}
+        />
+      ) : (
+        <div className="px-6 py-4">
+          <h2 className="mb-2">{t('madeTitle')}</h2>
+          <RangeOfFamily
+            family={shown}
+            {...(announced[0] ? { announced: announced[0].blocks } : {})}
+            drawer={page.stock
+              .filter((s) => s.count > 0 && s.expiresOn >= house.today)
+              .map((s) => ({ sphere: s.sphereD, cylinder: s.cylinderD, axis: s.axisDeg }))}
+            needs={{ right: needOf('right'), left: needOf('left') }}
+            adds={{ right: null, left: null }}
+          />
+          <div className="flex flex-wrap gap-4 mt-4">
+            {EYES.map((e) => (
+              <Field
+                key={e}
+                id={`place-${e}`}
+                label={t('placeEye', { eye: eyeWords.name(e) })}
+                value={typed[e]}
+                onValue={(value) => setTyped({ ...typed, [e]: value })}
+                problem={problemOf(e)}
+                mono
+                autoComplete="off"
+                className="max-w-[260px]"
+              />
+            ))}
+          </div>
+          <h2 className="settings-group mt-4">{t('facts')}</h2>
+          <dl className="facts">
+            {(
+              [
+                ['maker', shown.maker],
+                ['water_percent', shown.waterPercent ?? unknown],
+                ['dk', shown.dk ?? unknown],
+                ['modulus_mpa', shown.modulusMpa ?? unknown],
+                ['min_age', shown.minAge ?? lens('labelNone')],
+                ['pack_size', lens('pack', { size: shown.packSize, price: formatMoney(shown.packPriceMinor, house.practice.currency) })],
+                ['rebate', formatMoney(shown.rebateMinor, house.practice.currency)],
+                ['lead_days', lens('daysCount', { count: shown.leadDays })],
+                ['stabilisation', shown.stabilisation ? t(`options.${shown.stabilisation}`) : t('notSaid')],
+                ['rotation_mean', shown.rotationMean === null ? t('ofTheKind') : t('turn', { mean: shown.rotationMean, sd: shown.rotationSd ?? 0 })],
+              ] as const
+            ).map(([column, value]) => (
+              <div key={column}>
+                <dt className="label">{t(`columns.${column}`)}</dt>
+                <dd>{value}</dd>
+              </div>
+            ))}
+          </dl>
+        </div>
+      )}
+    </HousePage>
+  );
+}

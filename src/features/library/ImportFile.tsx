@@ -1,0 +1,171 @@
+'use client';
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import type { Problem } from '@/lib/outcome';
+import type { ImportPage } from '@/services/catalogueImport';
+import { Button } from '@/ui/Button';
+import { Field, ProblemLine } from '@/ui/Field';
+import { Stated, StateMark } from '@/ui/marks';
+import { useDeeds } from '../common/DeedsProvider';
+import { HousePage } from '../common/HousePage';
+import { useProblemWords, useRefusalWords } from '../common/words';
+
+const BUSY = ['waiting', 'checking', 'takeAsked', 'taking'];
+const LOOK_EVERY_MS = 700;
+
+/** A catalogue file on its way in: how far it is, every fault by line, what would be taken and what left. Nothing changes before it is said. */
+export function ImportFile({ initial }: { readonly initial: ImportPage }) {
+  const t = useTranslations('library');
+  const words = useProblemWords();
+  const refusal = useRefusalWords();
+  const { perform, quietly, house } = useDeeds();
+  const [page, setPage] = useState(initial);
+  const [startsOn, setStartsOn] = useState(house.today);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const { file, families, faults, faultCounts } = page;
+  const busy = BUSY.includes(file.state);
+  useEffect(() => {
+    if (!busy) return;
+    const timer = setInterval(() => {
+      void quietly('readImport', { importId: file.id }).then((fresh) => (fresh?.ok ? setPage(fresh.value) : undefined));
+    }, LOOK_EVERY_MS);
+    return () => clearInterval(timer);
+  }, [busy, file.id, quietly]);
+  const look = async (): Promise<void> => {
+    const fresh = await perform('readImport', { importId: file.id });
+    if (fresh?.ok) setPage(fresh.value);
+  };
+  const act = async (ask: 'take' | 'cancel'): Promise<void> => {
+    const done = ask === 'take' ? await perform('takeImport', { importId: file.id, startsOn }) : await perform('cancelImport', { importId: file.id });
+    setProblem(done && !done.ok ? done.error : null);
+    await look();
+  };
+  const takeable = families.filter((f) => f.faultCount === 0 && f.change !== 'same');
+  const left = families.filter((f) => f.faultCount > 0);
+  const same = families.filter((f) => f.faultCount === 0 && f.change === 'same');
+  const linesOf = (list: typeof families): number => list.reduce((sum, f) => sum + f.lineCount, 0);
+  const share = file.rowsTotal > 0 ? Math.round((100 * file.rowsDone) / file.rowsTotal) : 0;
+  const notes = file.notes;
+  const code = typeof notes.code === 'string' ? notes.code : null;
+  return (
+    <HousePage
+      place="library"
+      title={t('importTitle')}
+      bar={
+        <>
+          <div className="frame-bar-keys">
+            <Link className="btn btn-plain" href="/library" prefetch={false}>
+              {t('toLibrary')}
+            </Link>
+          </div>
+          {faultCounts.stop + faultCounts.watch > 0 ? (
+            <a className="btn btn-plain" href={`/api/catalogue/faults/${file.id}`} download>
+              {t('saveFaults', { count: faultCounts.stop + faultCounts.watch })}
+            </a>
+          ) : null}
+          {busy || file.state === 'checked' ? <Button onClick={() => void act('cancel')}>{t(busy ? 'cancel' : 'drop')}</Button> : null}
+          {file.state === 'checked' && takeable.length > 0 ? (
+            <Button look="act" data-enter="true" onClick={() => void act('take')}>
+              {left.length > 0
+                ? t('takeLeave', { families: takeable.length, lines: linesOf(takeable), left: left.length })
+                : t('take', { families: takeable.length, lines: linesOf(takeable) })}
+            </Button>
+          ) : null}
+        </>
+      }
+    >
+      <div className="px-6 py-4 max-w-[860px]" data-testid="import-file">
+        <p className="font-mono break-all">{file.fileName}</p>
+        <p aria-live="polite" className="my-2" data-testid="import-state">
+          {file.state === 'taken' ? (
+            <Stated state="ok">{t('taken', { count: Number(notes.taken ?? 0) })}</Stated>
+          ) : file.state === 'broken' ? (
+            <Stated state="stop">
+              {t('broken')} {code ? words(code, notes) : ''}
+            </Stated>
+          ) : file.state === 'cancelled' ? (
+            <Stated state="watch">{t('cancelled')}</Stated>
+          ) : (
+            t(`importState.${file.state}`)
+          )}
+        </p>
+        {busy ? (
+          <div className="my-3">
+            <progress className="w-full" max={100} value={share} aria-label={t('progress')} />
+            <p className="note">{t('progressLine', { done: file.rowsDone, total: file.rowsTotal })}</p>
+          </div>
+        ) : null}
+        {file.state === 'checked' ? (
+          <>
+            <p className="mb-2">{t('nothingYet')}</p>
+            <p className="flex flex-wrap gap-4 mb-3">
+              <Stated state="ok">{t('countTake', { families: takeable.length, lines: linesOf(takeable) })}</Stated>
+              <Stated state="watch">{t('countWatch', { count: faultCounts.watch })}</Stated>
+              <Stated state="stop">{t('countStop', { count: faultCounts.stop, families: left.length })}</Stated>
+              {same.length > 0 ? <span>{t('countSame', { count: same.length })}</span> : null}
+            </p>
+            <p className="note mb-3">
+              {t('readAs', { encoding: String(notes.encoding ?? ''), delimiter: String(notes.delimiter ?? '') })}{' '}
+              {notes.unknown ? t('unknownColumns', { columns: String(notes.unknown) }) : ''}
+            </p>
+            {takeable.length > 0 ? (
+              <Field label={t('startsOn')} value={startsOn} onValue={setStartsOn} className="max-w-[220px]" hint={t('startsHint')} />
+            ) : (
+              <p>{t('nothingToTake')}</p>
+            )}
+          </>
+        ) : null}
+        {problem ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
+      </div>
+      {file.state !== 'broken' && faults.length > 0 ? (
+        <section className="px-6 pb-4 max-w-[860px]">
+          <h2 className="settings-group">{t('faults')}</h2>
+          <table className="ledger" data-testid="faults">
+            <thead>
+              <tr>
+                <th scope="col">{t('line')}</th>
+                <th scope="col">{t('fault')}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {faults.map((f) => (
+                <tr key={f.sequence}>
+                  <td className="font-mono">{f.line}</td>
+                  <td>
+                    <span className="flex gap-2 items-baseline">
+                      <StateMark state={f.gravity} />
+                      <span>
+                        {words(f.code, f.data)}
+                        {f.data.column ? <span className="note font-mono"> {f.data.column}</span> : null}
+                      </span>
+                    </span>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {faultCounts.stop + faultCounts.watch > faults.length ? (
+            <p className="note">{t('moreFaults', { count: faultCounts.stop + faultCounts.watch - faults.length })}</p>
+          ) : null}
+        </section>
+      ) : null}
+      {families.length > 0 && file.state !== 'broken' ? (
+        <section className="px-6 pb-6 max-w-[860px]">
+          <h2 className="settings-group">{t('familiesInFile')}</h2>
+          <table className="ledger">
+            <tbody>
+              {families.map((f) => (
+                <tr key={f.code}>
+                  <th scope="row">{f.name || f.code}</th>
+                  <td>{t('lines', { count: f.lineCount })}</td>
+                  <td>{f.faultCount > 0 ? <Stated state="stop">{t('staysOut', { count: f.faultCount })}</Stated> : t(`fileChange.${f.change}`)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      ) : null}
+    </HousePage>
+  );
+}

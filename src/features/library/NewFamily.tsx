@@ -1,0 +1,23 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useTranslations } from 'use-intl';
+import { may } from '@/core';
+import { useDeeds } from '../common/DeedsProvider';
+import { HousePage } from '../common/HousePage';
+import { FamilyEditor } from './FamilyEditor';
+
+/** A family that is not in the library yet. */
+export function NewFamily() {
+  const t = useTranslations('library');
+  const router = useRouter();
+  const { house } = useDeeds();
+  return (
+    <HousePage place="library" title={t('newTitle')}>
+      {may(house.viewer.roles, 'settings') ? (
+        <FamilyEditor code={null} baseVersion={0} lines={[]} onSaved={(code) => router.push(`/library/${code}`)} />
+      ) : (
+        <p className="p-8">{t('importAdmin')}</p>
+      )}
+    </HousePage>
+  );
+}
