@@ -45,8 +45,8 @@ test('a teenager: daily disposables, because of the age; and what would change i
   await page.getByRole('button', { name: 'Choose among daily sphere lenses' }).click();
   await page.waitForURL('**/lens');
   await expect(page.getByTestId('kind-band')).toContainText('Daily sphere, as recommended');
-  // Lenses of the kind decided come first.
-  await expect(page.locator('[data-testid^="candidate-"]').first()).toContainText('1-Day');
+  // A lens of the kind decided is chosen to begin with.
+  await expect(page.locator('[aria-checked="true"]').first()).toContainText('1-Day');
 });
 
 test('who keeps two-weekly lenses a month: monthlies; another kind only with a reason, which stays', async ({ page }) => {
@@ -138,6 +138,9 @@ test('who gave a lens up is not given the same one again without a reason', asyn
   await page.waitForURL('**/kind');
   await expect(page.getByTestId('dropped')).toContainText('Plover 30 Toric');
   await page.goto(`${visit}/lens`);
+  await expect(page.getByTestId('candidate-plover-30-toric')).toHaveCount(0);
+  await page.getByTestId('left-out').locator('summary').click();
+  await page.getByRole('button', { name: 'Choose it all the same' }).click();
   await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
   await expect(page.getByText('Plover 30 Toric is the lens this wearer stopped with.')).toBeVisible();
   await page.getByRole('button', { name: 'Put it on R' }).click();
@@ -158,22 +161,28 @@ test('what a year costs, of both kinds, at the days this wearer wears lenses; ca
   await page.getByLabel('Left eye, spectacle power').fill('-2.00');
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();
   await page.waitForURL('**/kind');
-  // By hand: 13 Turnstone 30 an eye, 3 boxes of 6 at $36.00, both eyes $216.00; solution 12 × $11.00, 4 cases × $3.00;
-  // fit $120.00, aftercare $80.00. Knot 1-Day: 313 lenses an eye, 11 boxes of 30 at $31.00, both eyes $682.00.
-  await expect(page.getByTestId('net-monthly')).toHaveText('$560.00');
-  await expect(page.getByTestId('net-daily')).toHaveText('$882.00');
-  await expect(page.getByTestId('cost')).toContainText('They cost the same at 2.8 days a week');
+  // By hand: 13 Turnstone 30 an eye, 3 boxes of 6 at $36.00, both eyes $216.00; a bottle lasts 45 days, 9 bottles at
+  // $22.50 = $202.50, each with its case; fit $120.00, aftercare $80.00. Knot 1-Day: 313 lenses an eye, 11 boxes of 30 at
+  // $31.00, both eyes $682.00, of which $2.50 a box comes back: 22 × $2.50 = $55.00. The same at (156 + 202.50) ÷ (52.14 × 1.90).
+  await expect(page.getByTestId('net-monthly')).toHaveText('$618.50');
+  await expect(page.getByTestId('net-daily')).toHaveText('$827.00');
+  await expect(page.getByTestId('cost')).toContainText('−$55.00');
+  await expect(page.getByTestId('cost')).toContainText('They cost the same at 3.6 days a week');
   const admin = await browser.newPage({ baseURL: site.url });
   await admin.clock.install({ time: await site.now() });
   await signIn(admin, /Merle Vantongeren/);
   await admin.goto('/settings');
-  const row = admin.getByTestId('setting-solutionMonth');
-  await row.getByRole('textbox').fill('12.50');
-  await row.getByRole('button', { name: 'Set' }).click();
-  await expect(row).toContainText('Merle Vantongeren, 24 Nov 2026');
+  await admin.getByRole('button', { name: 'Change Samphire Overnight' }).click();
+  await admin.getByLabel('Price').fill('twenty');
+  await admin.getByRole('button', { name: 'Save' }).click();
+  await expect(admin.getByRole('dialog').getByLabel('Price')).toHaveAttribute('aria-invalid', 'true');
+  await expect(admin.getByRole('dialog').getByLabel('Price')).toHaveValue('twenty');
+  await admin.getByLabel('Price').fill('25.00');
+  await admin.getByRole('button', { name: 'Save' }).click();
+  await expect(admin.getByTestId('care-products')).toContainText('$25.00');
   await admin.close();
   await page.reload();
-  await expect(page.getByTestId('net-monthly')).toHaveText('$578.00');
+  await expect(page.getByTestId('net-monthly')).toHaveText('$641.00');
 });
 
 test('settings: set by an administrator, with who and when; others read; out of range is said at its row', async ({ page, browser, site }) => {

@@ -33,6 +33,8 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
     '/',
     '/wearers',
     '/settings',
+    '/library',
+    '/library/plover-30-toric',
     `${visit}/history`,
     `${visit}/eye-health`,
     `${visit}/kind`,

@@ -139,9 +139,15 @@ export function CandidateRow({ row, picked, lead, asks, needs, meanK, compared, 
           <span className="flex flex-col items-center gap-1">
             <WhyHere row={row} />
             {onCompare || compared ? (
-              <label className="flex gap-1 items-center cursor-pointer">
-                <input type="checkbox" checked={compared} onChange={() => onCompare?.()} aria-label={t('compareAdd', { family: family.name })} /> {t('compare')}
-              </label>
+              <button
+                type="button"
+                className="btn btn-quiet"
+                aria-pressed={compared}
+                aria-label={t('compareAdd', { family: family.name })}
+                onClick={() => onCompare?.()}
+              >
+                {t(compared ? 'comparing' : 'compare')}
+              </button>
             ) : null}
           </span>
         }

@@ -27,7 +27,7 @@ export function Library({ families, houseList, imports }: Omit<LibraryPage, 'hou
   const rows = useMemo(() => found(families, later), [families, later]);
   const sought = powerSought(later);
   const mayChange = may(house.viewer.roles, 'settings');
-  useHotkeys('/', (event) => {
+  useHotkeys(['slash', '/'], (event) => {
     event.preventDefault();
     document.getElementById('library-search')?.focus();
   });
