@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM } from './scripts/lib/chromium';
 
 export default defineConfig({
   testDir: 'tests/e2e',
@@ -16,18 +17,6 @@ export default defineConfig({
     reducedMotion: 'reduce',
     video: 'off',
     trace: 'off',
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--font-render-hinting=none',
-      ],
-    },
+    launchOptions: CHROMIUM,
   },
 });

@@ -2,8 +2,10 @@
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
+import { connect } from '../src/db/client';
 import { ensureBuild } from './lib/build';
 import { catalogue, lensCount, MADE_TO_ORDER } from './lib/catalogue';
+import { benchTyping, fillLibrary } from './lib/benchTyping';
 import { startThrowAwayCluster } from './lib/cluster';
 import { ensureDatabase, prepareDatabase } from './lib/prepareDatabase';
 import { startSite } from './lib/site';
@@ -145,6 +147,12 @@ async function benchPages(): Promise<void> {
         }
         console.log(`  ${path.replace(/[0-9a-f]{8}-[0-9a-f-]+/, '…').padEnd(20)} ${median(times).toFixed(0)} ms`);
       }
+      const more = 500;
+      const owner = connect(cluster.url('bench'), { max: 1 });
+      await fillLibrary(owner, more, TEST_NOW);
+      const [{ count: families } = { count: 0 }] = await owner<{ count: number }[]>`select count(distinct code)::int as count from lens_family_version`;
+      await owner.end();
+      await benchTyping(site.url, visitId ?? '', families);
     } finally {
       await site.stop();
     }

@@ -7,6 +7,7 @@ import { connect } from '../src/db/client';
 import { setClockSetting } from '../src/db/clockSetting';
 import { TEST_NOW, TEST_TODAY } from '../tests/support/moment';
 import { ensureBuild } from './lib/build';
+import { CHROMIUM } from './lib/chromium';
 import { startThrowAwayCluster } from './lib/cluster';
 import { ensureDatabase, prepareDatabase } from './lib/prepareDatabase';
 import { startSite } from './lib/site';
@@ -21,18 +22,7 @@ let now = Date.parse(TEST_NOW);
 await setClockSetting(owner, { frozenAt: TEST_NOW, offsetSeconds: 0 });
 ensureBuild('.next');
 const site = await startSite({ databaseUrl: appUrl, mode: 'test', distDir: '.next', demoPassword: DEMO_PASSWORD, supplierToday: TEST_TODAY });
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-});
+const browser = await chromium.launch(CHROMIUM);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, timezoneId: 'America/New_York', reducedMotion: 'reduce', baseURL: site.url });
 await page.clock.install({ time: now });
 

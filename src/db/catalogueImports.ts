@@ -49,7 +49,9 @@ export async function askImport(sql: Db, practiceId: string, id: string, ask: { 
           update catalogue_import set state = 'takeAsked', starts_on = ${ask.take}, rows_done = 0, cancel_asked = false
           where practice_id = ${practiceId} and id = ${id} and state = 'checked' returning id`
       : await sql`
-          update catalogue_import set cancel_asked = true, state = case when state in ('waiting', 'checked', 'takeAsked') then 'cancelled' else state end
+          update catalogue_import set cancel_asked = true,
+            state = case when state in ('waiting', 'checked', 'takeAsked') then 'cancelled' else state end,
+            bytes = case when state in ('waiting', 'checked', 'takeAsked') then ''::bytea else bytes end
           where practice_id = ${practiceId} and id = ${id} and state not in ('taken', 'cancelled', 'broken') returning id`;
   return rows.length > 0;
 }
@@ -121,9 +123,12 @@ export async function noteProgress(sql: Db, id: string, done: number, total: num
   return row?.cancelAsked ?? true;
 }
 
+/** Says how it came out. A file that is done with is not kept: what it said is in the library, or in its faults. */
 export async function settleImport(sql: Db, id: string, state: ImportState, at: string, notes?: Readonly<Record<string, string | number>>): Promise<void> {
   await sql`
-    update catalogue_import set state = ${state}, settled_at = ${at}, notes = notes || ${sql.json(notes ?? {})} where id = ${id}`;
+    update catalogue_import set state = ${state}, settled_at = ${at}, notes = notes || ${sql.json(notes ?? {})},
+      bytes = case when ${state} = 'checked' then bytes else ''::bytea end
+    where id = ${id}`;
 }
 
 /** Puts what was found beside the file; whatever an earlier try left is gone. */

@@ -41,7 +41,7 @@ function fingerprint(family: CatalogueFamily): string {
 /** Reads a file line by line, a breath at a time; nothing of the library changes. */
 async function check(deps: ImportDeps, claimed: ClaimedImport): Promise<void> {
   const { sql } = deps;
-  const settle = async (state: 'checked' | 'broken' | 'cancelled', notes: Readonly<Record<string, string | number>>): Promise<void> =>
+  const settle = async (state: 'broken' | 'cancelled', notes: Readonly<Record<string, string | number>>): Promise<void> =>
     settleImport(sql, claimed.id, state, await deps.clock.now(), notes);
   const open = openCatalogue(await readImportBytes(sql, claimed.id));
   if (!open.ok) return settle('broken', { ...open.error.data, code: open.error.code });
@@ -62,9 +62,17 @@ async function check(deps: ImportDeps, claimed: ClaimedImport): Promise<void> {
     const change = !old ? 'new' : read && fingerprint(read.family) === fingerprint(asCatalogue(old)) ? 'same' : 'changed';
     return { code, ...reader.countOf(code), change, family: read?.family ?? null };
   });
-  await storeCheck(sql, claimed.id, { faults: reader.faults, families });
   if (await noteProgress(sql, claimed.id, rows.length, rows.length)) return settle('cancelled', {});
-  await settle('checked', { encoding, delimiter: DELIMITERS[delimiter] ?? delimiter, unknown: unknown.join(', '), lines: rows.length });
+  const at = await deps.clock.now();
+  await sql.begin(async (tx) => {
+    await storeCheck(tx, claimed.id, { faults: reader.faults, families });
+    await settleImport(tx, claimed.id, 'checked', at, {
+      encoding,
+      delimiter: DELIMITERS[delimiter] ?? delimiter,
+      unknown: unknown.join(', '),
+      lines: rows.length,
+    });
+  });
 }
 
 /** Takes in what was read without fault: all of it in one transaction, or nothing. */

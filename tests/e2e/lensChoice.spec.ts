@@ -24,9 +24,9 @@ test('choosing for a pair: the order and its reasons, three side by side, the ra
   await expect(page.getByTestId('left-out')).toContainText('needs a near add: none is recorded');
 
   await page.keyboard.press('c');
-  await page.getByRole('button', { name: 'Put Dunlin 1-Day Toric beside others' }).click();
-  await page.getByRole('button', { name: 'Put Sanderling 14 Toric beside others' }).click();
-  await expect(page.getByRole('button', { name: 'Put Turnstone 30 beside others' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Compare Dunlin 1-Day Toric with others' }).click();
+  await page.getByRole('button', { name: 'Compare Sanderling 14 Toric with others' }).click();
+  await expect(page.getByRole('button', { name: 'Compare Turnstone 30 with others' })).toHaveCount(0);
   await page.keyboard.press('v');
   const compare = page.getByTestId('compare');
   await expect(compare.getByRole('columnheader')).toContainText(['Plover 30 Toric', 'Dunlin 1-Day Toric', 'Sanderling 14 Toric']);

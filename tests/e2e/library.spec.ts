@@ -99,8 +99,11 @@ test('changing a family: a fault at its cell, the consequences, a new version; t
   await expect(dialog).toContainText('No prescription in force uses it.');
   await expect(dialog).toContainText(/\d+ in the drawer would no longer be made/);
   await dialog.getByRole('button', { name: 'Save the new version' }).click();
-  await expect(page.getByText('2 in force')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Show version 2' })).toHaveAttribute('aria-pressed', 'true');
   await expect(page.getByText('3° ± 4°')).toBeVisible();
+  await expect(page.getByTestId('blocks')).not.toContainText('−2.25');
+  await page.getByRole('button', { name: 'Show version 1' }).click();
+  await expect(page.getByTestId('blocks')).toContainText('−0.75, −1.25, −1.75, −2.25');
 
   await page.getByRole('button', { name: 'Set its end' }).click();
   await dialog.getByRole('button', { name: 'Save' }).click();

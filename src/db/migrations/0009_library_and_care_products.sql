@@ -111,6 +111,6 @@ create table catalogue_import_family (
 );
 
 grant select, insert on lens_family_ending, house_list, care_product, catalogue_import, catalogue_import_fault, catalogue_import_family to keenfit_app;
-grant update (state, cancel_asked, claimed_at, rows_total, rows_done, notes, starts_on, settled_at) on catalogue_import to keenfit_app;
+grant update (bytes, state, cancel_asked, claimed_at, rows_total, rows_done, notes, starts_on, settled_at) on catalogue_import to keenfit_app;
 -- A check that was broken off is begun again.
 grant delete on catalogue_import_fault, catalogue_import_family to keenfit_app;

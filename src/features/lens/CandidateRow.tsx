@@ -146,7 +146,7 @@ export function CandidateRow({ row, picked, lead, asks, needs, meanK, compared, 
                 aria-label={t('compareAdd', { family: family.name })}
                 onClick={() => onCompare?.()}
               >
-                {t(compared ? 'comparing' : 'compare')}
+                {t('compare')}
               </button>
             ) : null}
           </span>

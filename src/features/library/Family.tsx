@@ -15,6 +15,7 @@ import { useEyeWords } from '../common/eyeWords';
 import { HousePage } from '../common/HousePage';
 import { RangeOfFamily } from '../common/range/RangeOfFamily';
 import { useProblemWords } from '../common/words';
+import { Blocks } from './Blocks';
 import { Ending } from './Ending';
 import { FamilyEditor } from './FamilyEditor';
 import { extentOf } from './model';
@@ -30,7 +31,8 @@ export function Family({ page }: { readonly page: FamilyPage }) {
   const [typed, setTyped] = useState<Readonly<Record<Eye, string>>>({ right: '', left: '' });
   const [editing, setEditing] = useState(false);
   const newest = page.versions[0];
-  const shown = page.inForce ?? newest;
+  const [looked, setLooked] = useState<string | null>(null);
+  const shown = page.versions.find((v) => v.id === looked) ?? page.inForce ?? newest;
   const mayChange = may(house.viewer.roles, 'settings');
   useHotkeys('r', (event) => (event.preventDefault(), document.getElementById('place-right')?.focus()));
   useHotkeys('l', (event) => (event.preventDefault(), document.getElementById('place-left')?.focus()));
@@ -72,8 +74,16 @@ export function Family({ page }: { readonly page: FamilyPage }) {
             <h2 className="mb-2">{t('versions')}</h2>
             {page.versions.map((v) => (
               <div key={v.id} className="border-t border-rule py-2">
-                <strong>{v.version}</strong>{' '}
-                {v.id === shown.id && page.inForce
+                <button
+                  type="button"
+                  className="btn btn-quiet"
+                  aria-pressed={v.id === shown.id}
+                  aria-label={t('showVersion', { version: v.version })}
+                  onClick={() => setLooked(v.id)}
+                >
+                  {v.version}
+                </button>{' '}
+                {v.id === page.inForce?.id
                   ? t('inForce')
                   : v.startsOn !== null && v.startsOn > house.today
                     ? t('announced', { day: formatDay(v.startsOn) })
@@ -135,10 +145,10 @@ export function Family({ page }: { readonly page: FamilyPage }) {
         />
       ) : (
         <div className="px-6 py-4">
-          <h2 className="mb-2">{t('madeTitle')}</h2>
+          <h2 className="mb-2">{shown.id === page.inForce?.id ? t('madeTitle') : t('madeVersion', { version: shown.version })}</h2>
           <RangeOfFamily
             family={shown}
-            {...(announced[0] ? { announced: announced[0].blocks } : {})}
+            {...(announced[0] && announced[0].id !== shown.id ? { announced: announced[0].blocks } : {})}
             drawer={page.stock
               .filter((s) => s.count > 0 && s.expiresOn >= house.today)
               .map((s) => ({ sphere: s.sphereD, cylinder: s.cylinderD, axis: s.axisDeg }))}
@@ -160,6 +170,8 @@ export function Family({ page }: { readonly page: FamilyPage }) {
               />
             ))}
           </div>
+          <h2 className="settings-group mt-4">{t('blocks')}</h2>
+          <Blocks blocks={shown.blocks} />
           <h2 className="settings-group mt-4">{t('facts')}</h2>
           <dl className="facts">
             {(

@@ -297,10 +297,7 @@ export function PowerStep() {
               label={t('glasses')}
               note={
                 <>
-                  {t('glassesNote')} <span className="font-mono whitespace-nowrap">{t('glassesExample')}</span>{' '}
-                  <button type="button" className="btn btn-quiet" aria-expanded={asCross} onClick={() => draft.set('asCross', asCross ? '' : 'yes')}>
-                    {asCross ? t('crossClose') : t('crossOpen')}
-                  </button>
+                  {t('glassesNote')} <span className="font-mono whitespace-nowrap">{t('glassesExample')}</span>
                 </>
               }
               right={field('right')}
@@ -310,14 +307,6 @@ export function PowerStep() {
                 </div>
               }
             />
-            {asCross ? (
-              <SpineRow
-                label={t('crossRow')}
-                note={t('crossNote')}
-                right={<CrossEntry eye="right" draft={draft} />}
-                left={<CrossEntry eye="left" draft={draft} />}
-              />
-            ) : null}
             <SpineRow
               label={
                 <Field
@@ -339,10 +328,20 @@ export function PowerStep() {
                 ) : vertexMm < LIMITS.vertexMm.likelyMin || vertexMm > LIMITS.vertexMm.likelyMax ? (
                   <Stated state="watch">{t('vertexUnlikely')}</Stated>
                 ) : (
-                  <span />
+                  <button type="button" className="btn btn-quiet" aria-expanded={asCross} onClick={() => draft.set('asCross', asCross ? '' : 'yes')}>
+                    {asCross ? t('crossClose') : t('crossOpen')}
+                  </button>
                 )
               }
             />
+            {asCross ? (
+              <SpineRow
+                label={t('crossRow')}
+                note={t('crossNote')}
+                right={<CrossEntry eye="right" draft={draft} />}
+                left={<CrossEntry eye="left" draft={draft} />}
+              />
+            ) : null}
             <SpineRow label={t('cornea')} note={t('corneaNote')} right={corneal('right')} left={corneal('left')} />
             <SpineRow label={t('asSphere')} note={t('asSphereNote')} right={sphereOnly('right')} left={sphereOnly('left')} />
             <AddRow draft={draft} />
