@@ -32,7 +32,7 @@ export function catalogue(count: number): LensFamily[] {
   const next = numbers(7);
   return Array.from({ length: count }, (_, i): LensFamily => {
     if (i % 20 === 0) return { ...MADE_TO_ORDER, name: `made to order ${i}` };
-    const far = -6 - Math.floor(next() * 7);
+    const far = -7 - Math.floor(next() * 6);
     const curves = curvesOf(1 + Math.floor(next() * 3), 1);
     if (i % 3 === 0) {
       const near: LensBlock = { spheres: span(-6, 6, 0.25), cylinders: [0], axes: SPHERE_AXIS, adds: [null], curves };

@@ -5,9 +5,12 @@ import type { Degrees, Dioptres, Eye } from '../units';
 import { expectedBlur, ROTATION_PRIORS, type RotationPrior } from './expectedBlur';
 import type { AddBand, LensFamily } from './family';
 import { nearestLenses, type NearestLens } from './nearestLenses';
-import { nearestPowers } from './nearestPowers';
+import { nearestInEach } from './nearestPowers';
 import { blurClass } from './rankOrder';
 import { asking, hasAdd, leftOutBy, type Filter, type ShortlistFamily, type ShortlistWish } from './shortlistFilters';
+
+/** One collator for all: making one for each comparison takes longer than the whole search. */
+const byName = new Intl.Collator('en').compare;
 
 type Needs = Readonly<Record<Eye, Refraction | null>>;
 
@@ -112,19 +115,18 @@ export function shortlist<F extends ShortlistFamily>(
   marks: (family: F) => TradeMarks,
 ): Placed<F>[] {
   const eyes = options.rankedBy ?? asking(options.needs);
-  const ranked = families.map((family): Ranking<F> => {
-    const blurs = eyes.map((eye) => {
-      const need = options.needs[eye];
-      if (!need) return 0;
-      const { blocks } = blocksFor(family, wish.adds[eye]);
-      return nearestPowers(need, blocks, { limit: 1, lastAxis: options.lastAxis[eye], cylinderCap: options.cylinderCap })[0]?.blur ?? Infinity;
-    });
-    return { family, worst: Math.max(0, ...blurs) };
+  const blurs = eyes.flatMap((eye) => {
+    const need = options.needs[eye];
+    if (!need) return [];
+    const asked = families.map((family) => blocksFor(family, wish.adds[eye]));
+    const found = nearestInEach(need, asked, { limit: 1, lastAxis: options.lastAxis[eye], cylinderCap: options.cylinderCap });
+    return [found.map((best) => best[0]?.blur ?? Infinity)];
   });
-  const byBlur = (a: Ranking<F>, b: Ranking<F>): number => blurClass(a.worst) - blurClass(b.worst) || a.family.name.localeCompare(b.family.name, 'en');
+  const ranked = families.map((family, i): Ranking<F> => ({ family, worst: Math.max(0, ...blurs.map((of) => of[i] ?? Infinity)) }));
+  const byBlur = (a: Ranking<F>, b: Ranking<F>): number => blurClass(a.worst) - blurClass(b.worst) || byName(a.family.name, b.family.name);
   // Infinity less Infinity is no number: families that cannot serve stand last, by name.
   const served = ranked.filter((r) => Number.isFinite(r.worst)).sort(byBlur);
-  const unserved = ranked.filter((r) => !Number.isFinite(r.worst)).sort((a, b) => a.family.name.localeCompare(b.family.name, 'en'));
+  const unserved = ranked.filter((r) => !Number.isFinite(r.worst)).sort((a, b) => byName(a.family.name, b.family.name));
   const best = served[0]?.worst ?? 0;
   let band = 0;
   let start = -Infinity;
@@ -145,7 +147,7 @@ function inBand<F extends ShortlistFamily>(a: Placed<F>, b: Placed<F>): number {
   if (byHouse !== 0) return byHouse;
   if (a.stocked !== b.stocked) return a.stocked ? -1 : 1;
   if (a.yearlyCost !== b.yearlyCost) return a.yearlyCost < b.yearlyCost ? -1 : 1;
-  return a.worst === b.worst ? a.family.name.localeCompare(b.family.name, 'en') : a.worst - b.worst;
+  return a.worst === b.worst ? byName(a.family.name, b.family.name) : a.worst - b.worst;
 }
 
 /** Is a family of a kind: kept as long, of the same geometry and material, approved for nights where nights are meant? */

@@ -130,9 +130,6 @@ export function CandidateRow({ row, picked, lead, asks, needs, meanK, compared, 
             <span className="block note">
               {t(`modality.${family.modality}`)} · {t(`geometry.${family.geometry}`)}
             </span>
-            <span className="block note">
-              {t('pack', { size: family.packSize, price: formatMoney(family.packPriceMinor, record.house.practice.currency) })}
-            </span>
           </span>
         }
         note={

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
-import { EYES, formatRefraction, may, parseRefraction, type Eye, type Refraction } from '@/core';
+import { EYES, formatRefraction, may, parseRefraction, toCornealPlane, type Eye, type Refraction } from '@/core';
 import { formatDay, formatMoney, formatMoment } from '@/i18n/format';
 import type { FamilyPage } from '@/services/library';
 import { Button } from '@/ui/Button';
@@ -40,11 +40,15 @@ export function Family({ page }: { readonly page: FamilyPage }) {
   const announced = page.versions.filter((v) => v.startsOn !== null && v.startsOn > house.today);
   const needOf = (e: Eye): Refraction | null => {
     const read = parseRefraction(typed[e]);
-    return read.ok ? read.value : null;
+    return read.ok ? toCornealPlane(read.value, house.settings.vertexMm) : null;
   };
   const problemOf = (e: Eye): string | null => {
     const read = parseRefraction(typed[e]);
     return read.ok || typed[e].trim() === '' ? null : words(read.error.code, read.error.data);
+  };
+  const needText = (e: Eye): string | null => {
+    const need = needOf(e);
+    return need ? t('atCornea', { power: formatRefraction(need) }) : null;
   };
   const extent = extentOf(shown.blocks);
   const unknown = lens('unknown');
@@ -160,10 +164,11 @@ export function Family({ page }: { readonly page: FamilyPage }) {
               <Field
                 key={e}
                 id={`place-${e}`}
-                label={t('placeEye', { eye: eyeWords.name(e) })}
+                label={t('placeEye', { eye: eyeWords.name(e), vertex: house.settings.vertexMm })}
                 value={typed[e]}
                 onValue={(value) => setTyped({ ...typed, [e]: value })}
                 problem={problemOf(e)}
+                hint={needText(e)}
                 mono
                 autoComplete="off"
                 className="max-w-[260px]"

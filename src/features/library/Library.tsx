@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
-import { formatPower, formatRefraction, may } from '@/core';
+import { formatPower, formatRefraction, may, toCornealPlane } from '@/core';
 import { formatDay, formatMoney } from '@/i18n/format';
 import type { LibraryPage } from '@/services/library';
 import { Button } from '@/ui/Button';
@@ -24,7 +24,8 @@ export function Library({ families, houseList, imports }: Omit<LibraryPage, 'hou
   const [search, setSearch] = useState('');
   const [all, setAll] = useState(false);
   const later = useDeferredValue(search);
-  const rows = useMemo(() => found(families, later), [families, later]);
+  const { vertexMm } = house.settings;
+  const rows = useMemo(() => found(families, later, vertexMm), [families, later, vertexMm]);
   const sought = powerSought(later);
   const mayChange = may(house.viewer.roles, 'settings');
   useHotkeys(['slash', '/'], (event) => {
@@ -61,7 +62,11 @@ export function Library({ families, houseList, imports }: Omit<LibraryPage, 'hou
           label={t('search')}
           value={search}
           onValue={setSearch}
-          hint={sought ? t('byPower', { power: formatRefraction(sought) }) : t('searchHint')}
+          hint={
+            sought
+              ? t('byPower', { power: formatRefraction(sought), need: formatRefraction(toCornealPlane(sought, vertexMm)), vertex: vertexMm })
+              : t('searchHint')
+          }
           autoComplete="off"
         />
       </div>

@@ -1,13 +1,13 @@
 import {
   howFarOut,
-  LIMITS,
   nearestPowers,
   parseRefraction,
   rangeCount,
   rangeValue,
-  withinLimit,
+  toCornealPlane,
   type LensBlock,
   type LensPower,
+  type Millimetres,
   type Refraction,
 } from '@/core';
 import type { LibraryPage } from '@/services/library';
@@ -22,18 +22,19 @@ export interface Found {
   readonly out: ReturnType<typeof howFarOut> | null;
 }
 
-/** Does a search name a power at the cornea? Then families are found by what they would do for it. */
+/** Does a search name the power of glasses? Then families are found by what they would do for it at the cornea. */
 export function powerSought(search: string): Refraction | null {
   const read = parseRefraction(search);
-  return read.ok && withinLimit(read.value.sphere, LIMITS.sphere) ? read.value : null;
+  return read.ok ? read.value : null;
 }
 
 const plain = (text: string): string => text.toLocaleLowerCase('en').normalize('NFKD').replace(/\p{M}/gu, '');
 
 /** Families by words in any order, or by a power: nearest first. */
-export function found(families: readonly Family[], search: string): readonly Found[] {
-  const power = powerSought(search);
-  if (power) {
+export function found(families: readonly Family[], search: string, vertexMm: Millimetres): readonly Found[] {
+  const glasses = powerSought(search);
+  if (glasses) {
+    const power = toCornealPlane(glasses, vertexMm);
     return families
       .map((family): Found => {
         const [best] = nearestPowers(power, family.blocks, { limit: 1 });

@@ -38,6 +38,9 @@ import { addsTyped, asSphere, doubtsOf, thumbOf } from './model';
 import { SoFar, type Asked } from './SoFar';
 import { cornealWorking } from './working';
 
+/** A near add is asked for from this many years before a practice counts people as presbyopes. */
+const YEARS_BEFORE = 5;
+
 /** Spectacle powers in, powers at the cornea out, with the way between them. */
 export function PowerStep() {
   const t = useTranslations('power');
@@ -55,6 +58,11 @@ export function PowerStep() {
   const adds = addsTyped(draft.body, record.wearer.age);
   const addsRead = EYES.every((e) => adds.text[e].trim() === '' || parseAdd(adds.text[e]).ok);
   const asCross = draft.body.asCross === 'yes';
+  // Asked of everybody near the age; of others only where it is wanted or was recorded.
+  const addShown =
+    record.wearer.age >= settings.presbyopiaAge - YEARS_BEFORE ||
+    draft.body.addOpen === 'yes' ||
+    EYES.some((e) => adds.text[e].trim() !== '' || (eye(e).refraction?.current.addD ?? null) !== null);
 
   /** What the eye reads as now: being typed, else recorded. */
   const shown = (e: Eye): { power: Refraction; vertexMm: number } | null => {
@@ -328,9 +336,16 @@ export function PowerStep() {
                 ) : vertexMm < LIMITS.vertexMm.likelyMin || vertexMm > LIMITS.vertexMm.likelyMax ? (
                   <Stated state="watch">{t('vertexUnlikely')}</Stated>
                 ) : (
-                  <button type="button" className="btn btn-quiet" aria-expanded={asCross} onClick={() => draft.set('asCross', asCross ? '' : 'yes')}>
-                    {asCross ? t('crossClose') : t('crossOpen')}
-                  </button>
+                  <span className="flex flex-wrap gap-4">
+                    <button type="button" className="btn btn-quiet" aria-expanded={asCross} onClick={() => draft.set('asCross', asCross ? '' : 'yes')}>
+                      {asCross ? t('crossClose') : t('crossOpen')}
+                    </button>
+                    {addShown ? null : (
+                      <button type="button" className="btn btn-quiet" onClick={() => draft.set('addOpen', 'yes')}>
+                        {t('addOpen')}
+                      </button>
+                    )}
+                  </span>
                 )
               }
             />
@@ -344,7 +359,7 @@ export function PowerStep() {
             ) : null}
             <SpineRow label={t('cornea')} note={t('corneaNote')} right={corneal('right')} left={corneal('left')} />
             <SpineRow label={t('asSphere')} note={t('asSphereNote')} right={sphereOnly('right')} left={sphereOnly('left')} />
-            <AddRow draft={draft} />
+            {addShown ? <AddRow draft={draft} /> : null}
             <SpineRow label={t('recordedRow')} note={hasBoth ? <SwapEyes kind="refraction" /> : undefined} right={recorded('right')} left={recorded('left')} />
             {record.earlierRefractions.length > 0 ? <SpineRow label={t('earlier')} right={earlier('right')} left={earlier('left')} /> : null}
           </Spine>
