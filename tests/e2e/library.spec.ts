@@ -65,11 +65,11 @@ test('a catalogue file with three kinds of error: each by its line, then without
   await page.getByRole('link', { name: 'Save the 3 faults as a file' }).click();
   expect(readFileSync(await (await saved).path(), 'utf8')).toContain('catalogueFormula');
   await page.getByLabel('In force from').fill('2020-01-01');
-  await page.getByRole('button', { name: 'Take in 1 family, leave 3' }).click();
+  await page.getByRole('button', { name: 'Bring in 1 family, leave 3' }).click();
   await expect(page.getByText('A version cannot begin in the past')).toBeVisible();
   await page.getByLabel('In force from').fill('2026-11-24');
-  await page.getByRole('button', { name: 'Take in 1 family, leave 3' }).click();
-  await expect(page.getByTestId('import-state')).toContainText('1 family taken in.');
+  await page.getByRole('button', { name: 'Bring in 1 family, leave 3' }).click();
+  await expect(page.getByTestId('import-state')).toContainText('1 family brought in.');
   await page.getByRole('link', { name: 'To the library' }).click();
   await page.waitForURL('**/library');
   await expect(page.getByTestId('family-whimbrel-30')).toBeVisible();
@@ -81,7 +81,7 @@ test('a file that is none changes nothing', async ({ page }) => {
   await page.getByLabel('Catalogue file').setInputFiles(file('colour,size\nred,3'));
   await page.getByRole('button', { name: 'Read and check it' }).click();
   await expect(page.getByTestId('import-state')).toContainText('It cannot be read, and nothing is changed. These columns are missing');
-  await expect(page.getByRole('button', { name: /Take in/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /Bring in/ })).toHaveCount(0);
 });
 
 test('changing a family: a fault at its cell, the consequences, a new version; then its end', async ({ page }) => {

@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
 import { droppedLenses, EYES, formatRefraction, isDropped, type Eye } from '@/core';
@@ -15,21 +15,19 @@ import { useProblemWords, problemAt } from '../common/words';
 import { OpenWorking, WorkingProvider, type WorkingBlock } from '../common/Working';
 import { CandidateRow } from './CandidateRow';
 import { DecisionLine } from '../common/visit/DecisionLine';
-import { decisionOf } from '../common/visit/health';
 import { DraftLine } from '../common/visit/DraftLine';
 import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
 import { useExpectedLines } from './expected';
-import { addsOf, bestFor, inDrawer, kindAsked, lastAxesOf, listOf, meanKOf, needsOf, productOf, shapeFor, SHAPES } from '../common/visit/candidates';
+import { inDrawer, kindAsked } from '../common/visit/candidates';
 import { RangeOfFamily } from '../common/range/RangeOfFamily';
 import { Compare } from './Compare';
 import { LeftOutList } from './LeftOutList';
-import { chosenOf, comparedOf, firstChoice, SIDE_BY_SIDE, specOf, toggled, type Chosen, type Row } from './model';
-
-/** Families shown before the rest is asked for. */
-const ROWS_SHOWN = 24;
+import { SIDE_BY_SIDE, specOf, toggled, type Chosen, type Row } from './model';
+import { Narrow } from './Narrow';
+import { useLensList } from './useLensList';
 
 /** The nearest makeable lens of every family for both eyes, and one of them on the eye. */
 export function LensStep() {
@@ -40,46 +38,11 @@ export function LensStep() {
   const expectedLines = useExpectedLines();
   const eyeWords = useEyeWords();
   const router = useRouter();
-  const { record, eye, health, run, busy, problem, lensPower } = useVisit();
+  const { record, eye, health, run, busy, problem } = useVisit();
   const draft = useDraft('lens');
-  const needs = useMemo(() => needsOf(eye), [eye]);
-  const adds = useMemo(() => addsOf(eye), [eye]);
-  const decided = decisionOf(record)?.chosen ?? null;
-  const apart = draft.body.apart === 'yes';
-  const lead: Eye = draft.body.lead === 'left' || !needs.right ? 'left' : 'right';
-  const shape = SHAPES.find((s) => s === draft.body.shape) ?? shapeFor(needs, adds);
-  const without = draft.body.without === 'hydrogel' || draft.body.without === 'siliconeHydrogel' ? draft.body.without : null;
-  const anyway = draft.body.anyway ?? '';
-  const product = productOf(record, draft.body.product);
-  const [shown, setShown] = useState(ROWS_SHOWN);
   const [panel, setPanel] = useState<'compare' | 'map' | null>(null);
-  const list = useMemo(
-    () =>
-      listOf(
-        { record, health, lastAxis: lastAxesOf(eye, lensPower) },
-        { needs, adds, kind: decided, shape, withoutMaterial: without, product, anyway, ...(apart ? { rankedBy: [lead] } : {}) },
-      ),
-    [record, health, eye, lensPower, needs, adds, decided, shape, without, product, anyway, apart, lead],
-  );
-  const first = firstChoice(list.rows);
-  const named = ['family', 'rightFamily', 'leftFamily'].map((key) => draft.body[key]);
-  const compared = comparedOf(draft.body);
-  const visible = list.rows.filter((r, i) => i < shown || r === first || named.includes(r.family.code) || compared.includes(r.family.code));
-  const lastAxis = lastAxesOf(eye, lensPower);
-  const rows = visible.map((r): Row => ({
-    ...r,
-    best: {
-      right: bestFor(record, r.family, needs.right, adds.right, lastAxis.right),
-      left: bestFor(record, r.family, needs.left, adds.left, lastAxis.left),
-    },
-  }));
-  const meanK = { right: meanKOf(health, 'right'), left: meanKOf(health, 'left') };
-  const chosen: Record<Eye, Chosen | null> = {
-    right: needs.right && chosenOf(draft.body, 'right', rows, first, meanK.right),
-    left: needs.left && chosenOf(draft.body, 'left', rows, first, meanK.left),
-  };
-  const leadCode = (apart ? draft.body[`${lead}Family`] || draft.body.family : draft.body.family) || first?.family.code;
-  const leadRow = rows.find((r) => r.family.code === leadCode);
+  const lens = useLensList(draft);
+  const { needs, adds, apart, lead, shape, without, anyway, product, list, first, compared, rows, meanK, chosen, leadCode, leadRow, showAll } = lens;
   // What the kind decided leads to may stand below the first lines.
   const firstCode = first?.family.code;
   const arrived = useRef(false);
@@ -301,22 +264,7 @@ export function LensStep() {
             </Link>
           </div>
           {none ? null : (
-            <div className="kind-band flex-wrap" role="group" aria-label={t('shape')}>
-              <span className="label">{t('shape')}</span>
-              {SHAPES.map((s) => (
-                <button key={s} type="button" className="btn btn-quiet" aria-pressed={shape === s} onClick={() => draft.set('shape', s)}>
-                  {t(`shapes.${s}`)}
-                </button>
-              ))}
-              <label className="note">
-                {t('without')}{' '}
-                <select className="choice" value={without ?? ''} onChange={(event) => draft.set('without', event.target.value)}>
-                  <option value="">{t('withoutNone')}</option>
-                  <option value="hydrogel">{t('withoutKinds.hydrogel')}</option>
-                  <option value="siliconeHydrogel">{t('withoutKinds.siliconeHydrogel')}</option>
-                </select>
-              </label>
-            </div>
+            <Narrow shape={shape} without={without} onShape={(value) => draft.set('shape', value)} onWithout={(value) => draft.set('without', value)} />
           )}
           {again ? (
             <div className="px-6 py-3 max-w-[720px]">
@@ -358,9 +306,9 @@ export function LensStep() {
             </div>
           )}
         </Spine>
-        {!none && list.rows.length > visible.length ? (
+        {!none && list.rows.length > rows.length ? (
           <div className="p-4 text-center">
-            <Button onClick={() => setShown(list.rows.length)}>{t('more', { count: list.rows.length - visible.length })}</Button>
+            <Button onClick={() => showAll()}>{t('more', { count: list.rows.length - rows.length })}</Button>
           </div>
         ) : null}
         {none ? null : <LeftOutList leftOut={list.leftOut} onAnyway={(code) => draft.set('anyway', [anyway, code].filter((c) => c !== '').join(','))} />}
