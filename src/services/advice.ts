@@ -23,7 +23,7 @@ export const decideKind = defineService({
     const eyes = await eyesOf(context, visit.id);
     const needs: Record<Eye, Refraction | null> = { right: eyes.right.verdict.order, left: eyes.left.verdict.order };
     const { state } = await readHealth(context, visit, needs);
-    const recommendation = recommend(state.facts, needs, onOffer(await listFamilies(tx, caller.practiceId, context.today)));
+    const recommendation = recommend(state.facts, needs, onOffer(await listFamilies(tx, caller.practiceId, context.today), context.today));
     const same = (kind: Kind): boolean => kind.modality === form.modality && kind.wear === form.wear;
     const offered = [recommendation.recommended, recommendation.second, ...recommendation.others].find((c) => c && same(c.kind));
     if (!offered) return ruleBroken('kindNotOffered');

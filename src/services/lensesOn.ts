@@ -1,5 +1,5 @@
 import 'server-only';
-import { ageOn, chains, DKT_LIMITS, droppedLenses, EYES, isDropped, isMade, leftOutBy, type Eye, type Kind, type OnEyeFact } from '../core';
+import { ageOn, chains, DKT_LIMITS, droppedLenses, EYES, isDropped, isMade, isOrderable, leftOutBy, type Eye, type Kind, type OnEyeFact } from '../core';
 import { findFact, insertConfirmation, insertRemoval, listFacts, listOnEyeExtras, withdrawRemoval } from '../db/facts';
 import { insertPass, listDecisions } from '../db/health';
 import { ensureLens, findFamily, findFamilyInForce, insertFamily, listLenses, takeTrial, type FamilyWithBlocks } from '../db/lenses';
@@ -25,7 +25,7 @@ export async function makeableLens(
   // The page may be older than the catalogue: what holds is the version in force today.
   const family = await findFamilyInForce(tx, caller.practiceId, named.code, today);
   if (!family) return notFound('family');
-  if (family.lastOrderOn !== null && family.lastOrderOn < today) return invalid(path, 'familyEnded', { family: family.name, day: family.lastOrderOn });
+  if (!isOrderable(family, today)) return invalid(path, 'familyEnded', { family: family.name, day: family.lastOrderOn ?? '' });
   const axis = spec.cylinder === 0 ? 180 : spec.axis;
   if (!isMade({ ...spec, axis }, family)) return invalid(path, 'lensNotMade', { family: family.name });
   const lensId = await ensureLens(tx, caller.practiceId, context.newId(), {

@@ -1,5 +1,5 @@
 import 'server-only';
-import { chains, EYES, supplyPlan, type Eye } from '../core';
+import { chains, EYES, isOrderable, supplyPlan, type Eye } from '../core';
 import { listFacts } from '../db/facts';
 import { findFamily, listLenses } from '../db/lenses';
 import { findOrderByKey, hastenDispatch, isHeld, insertOrder } from '../db/orders';
@@ -51,8 +51,7 @@ export const placeOrder = defineService({
       if (!prescribed) return invalid(`${eye}Packs`, 'eyeNotPrescribed');
       const [lens] = await listLenses(tx, caller.practiceId, [prescribed.lensId]);
       const family = must(await findFamily(tx, caller.practiceId, must(lens, 'prescribed lens').familyVersionId), 'family');
-      if (family.lastOrderOn !== null && family.lastOrderOn < today)
-        return invalid(`${eye}Packs`, 'familyEnded', { family: family.name, day: family.lastOrderOn });
+      if (!isOrderable(family, today)) return invalid(`${eye}Packs`, 'familyEnded', { family: family.name, day: family.lastOrderOn ?? '' });
       const inHand = await inHandOf(context, wearerId, eye);
       const plan = supplyPlan({
         today,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { DEMO_FAMILIES } from '../../../demo/families';
+import { DEMO_FAMILIES, wholeFamily } from '../../../demo/families';
 import {
   adviceFacts,
   answerProblems,
@@ -42,7 +42,10 @@ import {
 
 const answers = (all: Readonly<Partial<Record<QuestionId, AnswerValue>>>): Answers =>
   Object.fromEntries(Object.entries(all).map(([q, value]) => [q, { value, note: null }]));
-const LIBRARY = onOffer(DEMO_FAMILIES.map((f) => ({ overnightApproved: false, ...f, listed: true, dktThickest: f.dktThickest ?? null })));
+const LIBRARY = onOffer(
+  DEMO_FAMILIES.map((f) => wholeFamily(f, f.code)),
+  '2026-11-24',
+);
 const NONE = { right: null, left: null };
 const facts = (
   said: Answers,
@@ -265,6 +268,12 @@ describe('the kind of lens (weights: common practice)', () => {
     const strict = recommend(facts(careful, { settings: { oxygenByDay: 'leaveOut' } }), needs, LIBRARY);
     expect(strict.recommended?.kind.material).toBe('siliconeHydrogel');
     expect(strict.notOffered).toContainEqual({ modality: 'daily', wear: 'day', why: 'tooLittleOxygen', evidence: [] });
+  });
+  it('what can no longer be ordered is not on offer', () => {
+    const ended = DEMO_FAMILIES.map((f) => ({ ...wholeFamily(f, f.code), lastOrderOn: f.modality === 'monthly' ? '2026-11-23' : null }));
+    const out = recommend(facts(careful), { right: { sphere: -3, cylinder: -1.25, axis: 20 }, left: null }, onOffer(ended, '2026-11-24'));
+    expect(out.notOffered).toContainEqual({ modality: 'monthly', wear: 'day', why: 'notMade', evidence: [] });
+    expect(onOffer(ended, '2026-11-23')).toHaveLength(ended.length);
   });
   it('only what the library makes is on offer', () => {
     const needs = { right: { sphere: -3, cylinder: -1.25, axis: 20 }, left: null };

@@ -1,6 +1,7 @@
+import { isOrderable } from '../lens/catalogueFamily';
 import type { Geometry, Modality } from '../lens/family';
 import type { Refraction } from '../optics/refraction';
-import { EYES, type Eye } from '../units';
+import { EYES, type Eye, type IsoDate } from '../units';
 import { bearsOut, type Evidence } from './conditions';
 import type { AdviceFacts } from './facts';
 import { holds } from './evaluate';
@@ -45,7 +46,7 @@ export interface OnOffer {
   readonly dktThickest: number | null;
 }
 
-/** What of the lens library the advice looks at. A material that is not called hydrogel is a silicone hydrogel. */
+/** What of the lens library the advice looks at: what can still be ordered. A material that is not called hydrogel is a silicone hydrogel. */
 export const onOffer = (
   families: readonly {
     readonly listed: boolean;
@@ -54,10 +55,12 @@ export const onOffer = (
     readonly material: string;
     readonly overnightApproved: boolean;
     readonly dktThickest: number | null;
+    readonly lastOrderOn: IsoDate | null;
   }[],
+  today: IsoDate,
 ): OnOffer[] =>
   families
-    .filter((f) => f.listed)
+    .filter((f) => f.listed && isOrderable(f, today))
     .map((f) => ({
       modality: f.modality,
       geometry: f.geometry,

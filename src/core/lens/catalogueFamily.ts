@@ -8,6 +8,13 @@ export const STABILISATIONS = ['prismBallast', 'thinZones', 'fourPoint'] as cons
 export const MULTIFOCAL_DESIGNS = ['centreNear', 'centreDistance', 'concentric', 'extendedDepth'] as const;
 export type MultifocalDesign = (typeof MULTIFOCAL_DESIGNS)[number];
 
+/**
+ * Can a family still be ordered on a day? The last day itself still counts.
+ * @example isOrderable({lastOrderOn: '2026-11-24'}, '2026-11-24') → true
+ */
+export const isOrderable = (family: { readonly lastOrderOn: IsoDate | null }, day: IsoDate): boolean =>
+  family.lastOrderOn === null || family.lastOrderOn >= day;
+
 /** Everything a catalogue says of a lens family. Money is minor units; figures the maker does not give are null. */
 export interface CatalogueFamily {
   readonly code: string;

@@ -6,6 +6,7 @@ import { OWN, TRADE } from '../advice/source';
 import { addBandOf } from '../optics/nearAdd';
 import type { PracticeSettings } from '../practiceSettings';
 import { EYES, type Dioptres, type Eye, type IsoDate } from '../units';
+import { isOrderable } from './catalogueFamily';
 import type { AddBand, LensFamily, Modality, Stabilisation } from './family';
 import type { RotationPrior } from './expectedBlur';
 
@@ -59,7 +60,7 @@ export const bandsAsked = (wish: Pick<ShortlistWish, 'adds' | 'asks'>): readonly
 
 /** What leaves a family out, the gravest first. Each says why; none is weighed against anything. */
 export const FILTERS: readonly Filter[] = [
-  { id: 'ended', source: MAKER, shuts: (f, w) => f.lastOrderOn !== null && f.lastOrderOn < w.today },
+  { id: 'ended', source: MAKER, shuts: (f, w) => !isOrderable(f, w.today) },
   { id: 'failedBefore', source: TRADE, shuts: (f, w) => isDropped(f.name, w.dropped) },
   { id: 'overnightNotApproved', source: MAKER, shuts: (f, w) => overnight(w) && !f.overnightApproved },
   {

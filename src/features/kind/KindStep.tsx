@@ -72,7 +72,7 @@ export function KindStep() {
         power: powerSummary(needs),
         settings: record.house.settings,
       });
-      return { recommendation: recommend(facts, needs, onOffer(record.families)), stops: stopCount(firedRules(facts)) };
+      return { recommendation: recommend(facts, needs, onOffer(record.families, record.house.today)), stops: stopCount(firedRules(facts)) };
     };
     return whatWouldChange(health.answers, record.wearer.age, again);
   }, [record, health, needs]);

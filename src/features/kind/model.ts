@@ -1,5 +1,6 @@
 import {
   EYES,
+  isOrderable,
   nearestPowers,
   question,
   QUESTIONS,
@@ -63,6 +64,7 @@ export function firstFamily(record: VisitRecord, kind: Kind, needs: Needs): Fami
   const fits = record.families.filter(
     (f) =>
       f.listed &&
+      isOrderable(f, record.house.today) &&
       f.modality === kind.modality &&
       f.geometry === kind.geometry &&
       (kind.wear === 'day' || f.overnightApproved) &&

@@ -1,5 +1,6 @@
 import {
   howFarOut,
+  isOrderable,
   nearestPowers,
   parseRefraction,
   rangeCount,
@@ -74,5 +75,5 @@ export function extentOf(blocks: readonly LensBlock[]): Extent | null {
 /** Where a family stands in its life: to be ordered, ending, ended. */
 export function lifeOf(family: Pick<Family, 'lastOrderOn'>, today: string): 'open' | 'ending' | 'ended' {
   if (family.lastOrderOn === null) return 'open';
-  return family.lastOrderOn < today ? 'ended' : 'ending';
+  return isOrderable(family, today) ? 'ending' : 'ended';
 }

@@ -45,7 +45,7 @@ export function SoFar({ asked }: { readonly asked: string }) {
   if (!list) return null;
   const reached = list.rows.filter((r) => Number.isFinite(r.worst));
   return (
-    <section className="mt-5" data-testid="so-far" aria-live="polite">
+    <section className="mt-5" data-testid="so-far">
       <h2>{t('live')}</h2>
       <p className="note mb-2">{reached.length === 0 ? t('liveNone') : t('liveNote', { count: reached.length })}</p>
       {reached.slice(0, SHOWN).map(({ family, worst }) => (

@@ -41,7 +41,8 @@ export function healthOf(record: VisitRecord, needs: Needs, typing: Typing = {})
 }
 
 /** The kind of lens recommended for the visit as it stands. */
-export const adviceOf = (record: VisitRecord, health: HealthState, needs: Needs): Recommendation => recommend(health.facts, needs, onOffer(record.families));
+export const adviceOf = (record: VisitRecord, health: HealthState, needs: Needs): Recommendation =>
+  recommend(health.facts, needs, onOffer(record.families, record.house.today));
 
 export const linesOf = (health: HealthState): HandOverLines => handOverLines(health.answers, health.fired);
 
