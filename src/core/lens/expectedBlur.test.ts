@@ -1,6 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { blurBetween, expectedBlur, howFarOut, linesLost, powerOnEye, ROTATION_PRIORS, type LensBlock, type Refraction } from '../index';
+import {
+  blurBetween,
+  blurDetail,
+  expectedBlur,
+  howFarOut,
+  linesLost,
+  MIDDLE_PUPIL_MM,
+  powerOnEye,
+  ROTATION_PRIORS,
+  type LensBlock,
+  type Refraction,
+} from '../index';
 
 const r = (sphere: number, cylinder: number, axis: number): Refraction => ({ sphere, cylinder, axis });
 
@@ -60,5 +71,9 @@ describe('how far out of range', () => {
     ['a sphere family has no cylinder to be past', r(-3, -2, 20), [{ ...block, cylinders: [0] }], { cylinder: 0, axis: 0 }],
   ])('%s', (_name, need, blocks, expected) => {
     expect(howFarOut(need, blocks)).toMatchObject(expected);
+  });
+  it('smallest detail: 4 mm and 1 D make 2.6′ (Smith 1991, from memory)', () => {
+    expect(blurDetail(4, 1)).toBeCloseTo(2.6, 9);
+    expect(blurDetail(MIDDLE_PUPIL_MM, 0)).toBe(0);
   });
 });

@@ -1,6 +1,6 @@
 import type { Refraction } from '../optics/refraction';
 import { toPowerVector } from '../optics/powerVector';
-import type { Degrees, Dioptres } from '../units';
+import type { Degrees, Dioptres, Millimetres } from '../units';
 import type { Stabilisation } from './family';
 
 /** How the marks of a kind of stabilisation are taken to sit before any lens was on this eye. */
@@ -43,3 +43,16 @@ export const BLUR_PER_LINE = 0.25;
 
 /** Lines of letters (0.1 logMAR each) that a blur is likely to cost. @example linesLost(0.5) → 2 */
 export const linesLost = (blur: Dioptres): number => blur / BLUR_PER_LINE;
+
+/** Pupil taken while none was measured, mm: a middle one. Our own choice. */
+export const MIDDLE_PUPIL_MM: Millimetres = 4;
+
+/**
+ * Smallest detail to be told apart through a blur, minutes of arc: 0.65 × pupil × blur. Beside the lines of letters, as an
+ * estimate; 1′ is 20/20.
+ * @param pupilMm pupil, mm
+ * @param blur blur strength, D
+ * @example blurDetail(4, 1) → 2.6
+ * @source Smith 1991, from memory
+ */
+export const blurDetail = (pupilMm: Millimetres, blur: Dioptres): number => 0.65 * pupilMm * blur;

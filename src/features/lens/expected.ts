@@ -1,5 +1,5 @@
 import { useTranslations } from 'use-intl';
-import { expectedOf, howFarOut, linesLost, priorOf, type Refraction } from '@/core';
+import { blurDetail, expectedOf, howFarOut, linesLost, MIDDLE_PUPIL_MM, priorOf, type Refraction } from '@/core';
 import type { Family } from '../common/visit/candidates';
 import type { WorkingBlock } from '../common/Working';
 import type { Chosen } from './model';
@@ -15,6 +15,7 @@ export function useExpectedLines(): (need: Refraction, chosen: Chosen) => Workin
       ...(prior ? [{ what: whence, comes: t('turn', { mean: prior.mean, sd: prior.sd }) }] : []),
       { what: t('blur'), comes: t('value', { blur: blur.toFixed(2) }), strong: true },
       { what: t('sight'), comes: t('lines', { lines: linesLost(blur).toFixed(1) }) },
+      { what: t('pupil', { pupil: MIDDLE_PUPIL_MM }), comes: t('detail', { detail: blurDetail(MIDDLE_PUPIL_MM, blur).toFixed(1) }) },
     ];
   };
 }
