@@ -65,7 +65,8 @@ export const DEMO_FAMILIES: readonly Draft[] = [
     blocks: toricBlocks(
       -12,
       8,
-      [-0.75, -1, -1.25, -1.5, -1.75, -2, -2.25, -2.5, -2.75, -3, -3.5, -4],
+      // 0 is a stabilised sphere: a toric design that carries no cylinder.
+      [0, -0.75, -1, -1.25, -1.5, -1.75, -2, -2.25, -2.5, -2.75, -3, -3.5, -4],
       curves([8.3, 14.4], [8.6, 14.4], [8.9, 14.4]),
       span(1, 180, 1),
     ),

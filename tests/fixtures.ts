@@ -62,6 +62,8 @@ export const refraction = (eye: Eye, sphereD: number, cylinderD: number, axisDeg
   addD: null,
   addSource: null,
   prismText: null,
+  acuityLogMar: null,
+  acuityTyped: null,
 });
 export const onEye = (eye: Eye, lensId: string | null, source: OnEyeFact['source'] = 'trial', at = AT): OnEyeFact => ({
   ...meta(eye, at),
@@ -80,8 +82,10 @@ export const rotation = (eye: Eye, lensOnEyeId: string, rotationLeftDeg: number,
   rotationLeftDeg,
   how: 'typed',
   provisional: false,
+  seriesNo: 1,
+  scaleReading: null,
 });
-export const fit = (eye: Eye, lensOnEyeId: string, verdict: FitFact['verdict']): FitFact => ({ ...meta(eye), lensOnEyeId, verdict });
+export const fit = (eye: Eye, lensOnEyeId: string, verdict: FitFact['verdict']): FitFact => ({ ...meta(eye), lensOnEyeId, verdict, provisional: false });
 export const overRefraction = (eye: Eye, lensOnEyeId: string, sphereD: number, cylinderD: number, axisDeg: number): OverRefractionFact => ({
   ...meta(eye),
   lensOnEyeId,
@@ -91,6 +95,8 @@ export const overRefraction = (eye: Eye, lensOnEyeId: string, sphereD: number, c
   vertexMm: 12,
   typedText: '',
   provisional: false,
+  acuityLogMar: null,
+  acuityTyped: null,
 });
 export const attempt = (lessonId: string, eye: Eye, move: 'on' | 'off', change: Partial<AttemptFact> = {}): AttemptFact => ({
   ...meta(eye),
@@ -143,7 +149,7 @@ export const prescription = (
   waitNote: null,
   daysPerWeek: 7,
   supersedesId: null,
-  eyes: eyes.map((e) => ({ ...e, triedLensOnEyeId: null, baseCurveTriedMm: null, baseCurveOrderedMm: 8.6, working: {} })),
+  eyes: eyes.map((e) => ({ ...e, mode: 'final' as const, raw: null, triedLensOnEyeId: null, baseCurveTriedMm: null, baseCurveOrderedMm: 8.6, working: {} })),
   ...change,
 });
 export const order = (
@@ -207,12 +213,15 @@ export function record(parts: RecordParts = {}): VisitRecord {
       fits: chains(parts.fits ?? []),
       rotations: chains(parts.rotations ?? []),
       overRefractions: chains(parts.overRefractions ?? []),
+      lensFindings: [],
+      choices: [],
     },
     earlierRefractions: [],
     families,
     stock: [],
     houseList: [],
     careProducts: [],
+    instruments: [],
     drafts: [],
     health: { answers: [], findings: [], stops: [], passes: [], decisions: [], referrals: [], pictures: [], earlierVisitIds: [] },
     house: {

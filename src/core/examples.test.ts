@@ -19,25 +19,32 @@ const examples: Example[] = filesOf(join(process.cwd(), 'src/core')).flatMap((fi
   [...readFileSync(file, 'utf8').matchAll(/@example (.+?) → (.+?)(?: \*\/)?$/gm)].map((m) => ({ file, call: m[1] ?? '', comes: m[2] ?? '' })),
 );
 
+const sphere = (power: number) => ({ sphere: power, cylinder: 0, axis: 180 });
+const tens = {
+  name: 'tens',
+  geometry: 'toric',
+  blocks: [
+    {
+      spheres: { from: -6, to: 2, step: 0.25 },
+      cylinders: [-0.75, -1.25, -1.75],
+      axes: { from: 10, to: 180, step: 10 },
+      adds: [null],
+      curves: [{ baseCurve: 8.6, diameter: 14.2 }],
+    },
+  ],
+};
+
 /** Things that an example may name instead of spelling out. */
 const scope = {
   ...core,
-  family: {
-    name: 'tens',
-    geometry: 'toric',
-    blocks: [
-      {
-        spheres: { from: -6, to: 2, step: 0.25 },
-        cylinders: [-0.75, -1.25, -1.75],
-        axes: { from: 10, to: 180, step: 10 },
-        adds: [null],
-        curves: [{ baseCurve: 8.6, diameter: 14.2 }],
-      },
-    ],
-  },
+  family: tens,
   need: { sphere: -3.13, cylinder: -1.59, axis: 20 },
+  tried: { family: tens, baseCurve: 8.6, diameter: 14.2 },
   wear: { modality: 'monthly', daysPerWeek: 7 },
-  noFacts: { refractions: [], onEye: [], onEyeExtras: [], fits: [], rotations: [], overRefractions: [] },
+  noFacts: { refractions: [], onEye: [], onEyeExtras: [], fits: [], rotations: [], overRefractions: [], lensFindings: [], choices: [] },
+  rules: core.DEFAULT_SETTINGS,
+  right: { lens: sphere(-2), rotationLeft: 0, need: sphere(-2), over: sphere(2), orderAxis: null },
+  left: { lens: sphere(-4), rotationLeft: 0, need: sphere(-4), over: sphere(-2), orderAxis: null },
 };
 const evaluate = (expression: string): unknown => runInNewContext(`(${expression})`, scope);
 

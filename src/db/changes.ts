@@ -28,6 +28,9 @@ export async function listChangedSince(sql: Db, practiceId: string, visitId: str
       union all select practice_id, visit_id, visit_version, 'rotation', eye, recorded_by, recorded_at,
         abs(rotation_left_deg) || '°' || case when rotation_left_deg > 0 then ' L' when rotation_left_deg < 0 then ' R' else '' end,
         null, null, null from rotation_reading
+      union all select practice_id, visit_id, visit_version, 'lensFinding', eye, recorded_by, recorded_at,
+        sign || ' ' || coalesce(typed_text, number_value::text, word_value), null, null, null from lens_finding
+      union all select practice_id, visit_id, visit_version, 'choice', null, chosen_by, chosen_at, why, null, null, null from lens_choice
       union all select practice_id, visit_id, visit_version, 'lessonAttempt', eye, recorded_by, recorded_at, null, null, null, null from lesson_attempt
       union all select practice_id, visit_id, visit_version, 'lessonTopic', eye, recorded_by, recorded_at, null, null, null, null from lesson_topic
       union all select practice_id, visit_id, visit_version, 'handOver', eye, recorded_by, recorded_at, lot, null, null, null from hand_over

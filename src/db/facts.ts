@@ -4,11 +4,24 @@ import type { Db } from './client';
 
 /** Tables of correctable clinical facts, and the columns that hold their values. */
 export const FACT_TABLES = {
-  refraction: ['sphere_d', 'cylinder_d', 'axis_deg', 'vertex_mm', 'typed_text', 'source', 'add_d', 'add_source', 'prism_text'],
+  refraction: [
+    'sphere_d',
+    'cylinder_d',
+    'axis_deg',
+    'vertex_mm',
+    'typed_text',
+    'source',
+    'add_d',
+    'add_source',
+    'prism_text',
+    'acuity_log_mar',
+    'acuity_typed',
+  ],
   lens_on_eye: ['lens_id', 'description', 'source', 'trial_number', 'trial_stock_id', 'lot', 'expires_on', 'put_on_at'],
-  fit_check: ['lens_on_eye_id', 'verdict'],
-  rotation_reading: ['lens_on_eye_id', 'rotation_left_deg', 'how', 'provisional'],
+  fit_check: ['lens_on_eye_id', 'verdict', 'provisional'],
+  rotation_reading: ['lens_on_eye_id', 'rotation_left_deg', 'how', 'provisional', 'series_no', 'scale_reading', 'instrument_id'],
   over_refraction: ['lens_on_eye_id', 'sphere_d', 'cylinder_d', 'axis_deg', 'vertex_mm', 'typed_text', 'acuity_log_mar', 'acuity_typed', 'provisional'],
+  lens_finding: ['lens_on_eye_id', 'sign', 'number_value', 'word_value', 'typed_text', 'provisional'],
   eye_finding: ['sign', 'number_value', 'word_value'],
   lesson_attempt: ['lesson_id', 'move', 'worked', 'unaided', 'miss'],
   lesson_topic: ['lesson_id', 'topic'],
@@ -83,12 +96,15 @@ export async function insertCorrection(
   return made.length === 1;
 }
 
+/** Facts of one deed that have an order of their own: the blinks of a series, several findings at once. */
+const inOrder = (sql: Db, table: FactTable) => (table === 'rotation_reading' || table === 'lens_finding' ? sql`, f.sequence` : sql``);
+
 /** All rows of a fact table in a visit, oldest first. */
 export async function listFacts<Row extends Fact>(sql: Db, table: FactTable, practiceId: string, visitIds: readonly string[]): Promise<Row[]> {
   return sql<Row[]>`
     select f.*, p.display_name as recorded_by_name from ${sql(table)} f join person p on p.id = f.recorded_by
     where f.practice_id = ${practiceId} and f.visit_id = any (${[...visitIds]})
-    order by f.recorded_at, f.visit_version, f.eye desc`;
+    order by f.recorded_at, f.visit_version, f.eye desc${inOrder(sql, table)}`;
 }
 
 export async function findFact<Row extends Fact>(sql: Db, table: FactTable, practiceId: string, id: string): Promise<Row | null> {

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye } from '../core';
+import type { Eye, RawOrder } from '../core';
 import type { Db } from './client';
 
 export type OrderState = 'placed' | 'sendFailed' | 'acknowledged' | 'backordered' | 'refused';
@@ -9,7 +9,7 @@ export interface OrderLineRow {
   readonly eye: Eye;
   readonly mode: 'final' | 'raw';
   readonly lensId: string | null;
-  readonly raw: unknown;
+  readonly raw: RawOrder | null;
   readonly packs: number;
   readonly packSize: number;
   readonly packPriceMinor: number;
@@ -82,14 +82,23 @@ export interface NewOrder {
 export async function insertOrder(
   sql: Db,
   order: NewOrder,
-  lines: readonly { id: string; eye: Eye; lensId: string; packs: number; packSize: number; packPriceMinor: number }[],
+  lines: readonly {
+    id: string;
+    eye: Eye;
+    mode: 'final' | 'raw';
+    lensId: string | null;
+    raw: RawOrder | null;
+    packs: number;
+    packSize: number;
+    packPriceMinor: number;
+  }[],
   eventId: string,
 ): Promise<void> {
   await sql`insert into lens_order ${sql({ ...order })}`;
   for (const line of lines) {
     await sql`insert into order_line ${sql({
       ...line,
-      mode: 'final',
+      raw: line.raw === null ? null : sql.json({ ...line.raw, worn: { ...line.raw.worn }, overRefraction: { ...line.raw.overRefraction } }),
       practiceId: order.practiceId,
       orderId: order.id,
       prescriptionId: order.prescriptionId,
@@ -123,8 +132,7 @@ export async function claimDispatch(sql: Db, now: string, retryAt: (attempts: nu
   return row;
 }
 
-export interface DispatchLine {
-  readonly eye: Eye;
+interface Figures {
   readonly familyCode: string;
   readonly sphereD: number;
   readonly cylinderD: number;
@@ -132,13 +140,18 @@ export interface DispatchLine {
   readonly addBand: string | null;
   readonly baseCurveMm: number | null;
   readonly diameterMm: number | null;
+}
+interface OnLine {
+  readonly eye: Eye;
   readonly packs: number;
 }
+/** Final figures of a lens, or raw data and no lens. */
+export type DispatchLine = OnLine & (({ readonly mode: 'final' } & Figures) | { readonly mode: 'raw'; readonly raw: RawOrder });
 
 export async function listDispatchLines(sql: Db, practiceId: string, orderId: string): Promise<DispatchLine[]> {
   return sql<DispatchLine[]>`
-    select o.eye, f.code as family_code, l.sphere_d, l.cylinder_d, l.axis_deg, l.add_band, l.base_curve_mm, l.diameter_mm, o.packs
-    from order_line o join lens l on l.id = o.lens_id join lens_family_version f on f.id = l.family_version_id
+    select o.eye, o.mode, o.raw, f.code as family_code, l.sphere_d, l.cylinder_d, l.axis_deg, l.add_band, l.base_curve_mm, l.diameter_mm, o.packs
+    from order_line o left join lens l on l.id = o.lens_id left join lens_family_version f on f.id = l.family_version_id
     where o.practice_id = ${practiceId} and o.order_id = ${orderId} order by o.eye desc`;
 }
 

@@ -1,10 +1,13 @@
 import 'server-only';
-import type { Eye, PracticeSettings } from '../core';
+import type { Eye, PracticeSettings, RawOrder } from '../core';
 import type { Db } from './client';
 
 export interface PrescriptionEyeRow {
   readonly eye: Eye;
-  readonly lensId: string;
+  /** `final`: a lens is named; `raw`: what a laboratory works from, and no lens. */
+  readonly mode: 'final' | 'raw';
+  readonly lensId: string | null;
+  readonly raw: RawOrder | null;
   readonly triedLensOnEyeId: string | null;
   readonly baseCurveTriedMm: number | null;
   readonly baseCurveOrderedMm: number;
@@ -46,7 +49,7 @@ export async function listPrescriptions(sql: Db, practiceId: string, wearerId: s
       supersedes_id
     from prescription where practice_id = ${practiceId} and wearer_id = ${wearerId} order by number desc`;
   const eyes = await sql<(PrescriptionEyeRow & { prescriptionId: string })[]>`
-    select prescription_id, eye, lens_id, tried_lens_on_eye_id, base_curve_tried_mm, base_curve_ordered_mm, working
+    select prescription_id, eye, mode, lens_id, raw, tried_lens_on_eye_id, base_curve_tried_mm, base_curve_ordered_mm, working
     from prescription_eye where practice_id = ${practiceId} and prescription_id = any (${rows.map((r) => r.id)})`;
   return rows.map((row) => ({ ...row, eyes: eyes.filter((e) => e.prescriptionId === row.id) }));
 }
@@ -71,6 +74,7 @@ export async function insertPrescription(
       ...eye,
       prescriptionId: p.id,
       practiceId: p.practiceId,
+      raw: eye.raw === null ? null : sql.json({ ...eye.raw, worn: { ...eye.raw.worn }, overRefraction: { ...eye.raw.overRefraction } }),
       working: sql.json({ ...eye.working }),
     })}`;
   }

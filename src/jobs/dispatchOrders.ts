@@ -1,7 +1,7 @@
 import 'server-only';
 import { z } from 'zod';
 import { addSeconds } from '../core';
-import { claimDispatch, listDispatchLines, noteDispatchFailure, settleDispatch, type DispatchRow } from '../db/orders';
+import { claimDispatch, listDispatchLines, noteDispatchFailure, settleDispatch, type DispatchLine, type DispatchRow } from '../db/orders';
 import type { Sql } from '../db/client';
 import type { Clock } from '../lib/clock';
 
@@ -22,6 +22,23 @@ const answerShape = z.object({
 /** Seconds until the next try: 2, 4, 8 … at most five minutes. */
 export const retrySeconds = (attempts: number): number => Math.min(300, 2 ** (attempts + 1));
 
+/** A line as the supplier reads it: figures to make, or raw data to work them out from; never both. */
+const lineOf = (l: DispatchLine) =>
+  l.mode === 'raw'
+    ? { eye: l.eye, mode: l.mode, packs: l.packs, familyCode: l.raw.familyCode, baseCurve: l.raw.baseCurveMm, diameter: l.raw.diameterMm, raw: l.raw }
+    : {
+        eye: l.eye,
+        mode: l.mode,
+        packs: l.packs,
+        familyCode: l.familyCode,
+        sphere: l.sphereD,
+        cylinder: l.cylinderD,
+        axis: l.axisDeg,
+        add: l.addBand,
+        baseCurve: l.baseCurveMm,
+        diameter: l.diameterMm,
+      };
+
 type Answer =
   | { readonly kind: 'answer'; readonly body: z.infer<typeof answerShape> }
   | { readonly kind: 'refused' }
@@ -36,17 +53,7 @@ async function ask(deps: DispatchDeps, row: DispatchRow): Promise<Answer> {
       headers: { 'content-type': 'application/json', 'idempotency-key': row.orderId },
       body: JSON.stringify({
         number: row.number,
-        lines: lines.map((l) => ({
-          eye: l.eye,
-          familyCode: l.familyCode,
-          sphere: l.sphereD,
-          cylinder: l.cylinderD,
-          axis: l.axisDeg,
-          add: l.addBand,
-          baseCurve: l.baseCurveMm,
-          diameter: l.diameterMm,
-          packs: l.packs,
-        })),
+        lines: lines.map(lineOf),
       }),
       signal: AbortSignal.timeout(deps.timeoutMs),
     });

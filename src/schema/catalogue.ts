@@ -273,7 +273,7 @@ function readBlock(read: LineReader, note: Note, geometry: CatalogueFamily['geom
   const typed = read.list('cylinders').map((c) => read.figure('cylinders', c, LIMITS.cylinder));
   const cylinders = typed.filter((c): c is number => c !== null);
   const asked = typed.length === 0 ? [0] : cylinders;
-  if (geometry !== null && typed.length === cylinders.length && (toric ? asked.includes(0) : asked.some((c) => c !== 0))) {
+  if (geometry !== null && typed.length === cylinders.length && (toric ? typed.length === 0 : asked.some((c) => c !== 0))) {
     note('stop', 'catalogueCylinder', { geometry });
     return null;
   }

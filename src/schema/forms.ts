@@ -1,5 +1,19 @@
 import { z } from 'zod';
-import { EARLIEST_BIRTH_DATE, LIMITS, onStep, parseAdd, parseDay, parseRefraction, splitPrism, withinLimit, type LimitName, type Refraction } from '../core';
+import {
+  EARLIEST_BIRTH_DATE,
+  lensFindingProblem,
+  LIMITS,
+  onStep,
+  parseAdd,
+  parseDay,
+  parseRefraction,
+  READ_HOW,
+  splitPrism,
+  withinLimit,
+  ACUITY_LIMITS,
+  type LimitName,
+  type Refraction,
+} from '../core';
 
 /** Messages of these shapes are problem codes: words are made where they are shown. */
 
@@ -17,6 +31,12 @@ export const addText = z.string({ error: 'required' }).transform((text, ctx): nu
   if (read.ok) return read.value;
   ctx.addIssue({ code: 'custom', message: read.error.code, params: { data: read.error.data, repairs: read.error.repairs } });
   return z.NEVER;
+});
+
+/** An acuity: read where it was typed, in the practice's notation; the words are kept beside it. */
+export const acuity = z.object({
+  logMar: z.number({ error: 'acuityShape' }).min(ACUITY_LIMITS.min, 'acuityOutOfRange').max(ACUITY_LIMITS.max, 'acuityOutOfRange'),
+  typed: z.string().trim().min(1, 'acuityEmpty').max(20, 'tooLong'),
 });
 
 /** A number within one of the limits, on its step. */
@@ -88,10 +108,15 @@ export const refractionForm = z
     rightAdd: addText.nullable().default(null),
     leftAdd: addText.nullable().default(null),
     addSource: z.enum(['measured', 'age']).default('measured'),
+    /** Sight with these glasses. */
+    rightAcuity: acuity.nullable().default(null),
+    leftAcuity: acuity.nullable().default(null),
   })
   .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] })
   .refine((form) => form.rightAdd === null || form.right !== null, { message: 'addNeedsPower', path: ['rightAdd'] })
-  .refine((form) => form.leftAdd === null || form.left !== null, { message: 'addNeedsPower', path: ['leftAdd'] });
+  .refine((form) => form.leftAdd === null || form.left !== null, { message: 'addNeedsPower', path: ['leftAdd'] })
+  .refine((form) => form.rightAcuity === null || form.right !== null, { message: 'acuityNeedsPower', path: ['rightAcuity'] })
+  .refine((form) => form.leftAcuity === null || form.left !== null, { message: 'acuityNeedsPower', path: ['leftAcuity'] });
 
 /** A lens of a family in the library. */
 export const lensSpec = z.object({
@@ -129,20 +154,62 @@ export const confirmLensForm = z.object({ ...inVisit, lensOnEyeId: uuid, how: z.
 export const putBackForm = z.object({ ...inVisit, lensOnEyeId: uuid, reason });
 export const takeOffForm = z.object({ ...inVisit, lensOnEyeIds: z.array(uuid).min(1).max(2) });
 
+/** One blink: where the mark sits, and how it was read. */
+const blink = z
+  .object({
+    rotationLeft: limited('rotationLeft'),
+    how: z.enum(READ_HOW).default('typed'),
+    scaleReading: z.number().int().min(0, 'rotation_offScale').max(180, 'rotation_offScale').nullable().default(null),
+    instrumentId: uuid.nullable().default(null),
+  })
+  .refine((b) => (b.scaleReading === null) === (b.instrumentId === null) && (b.how !== 'scale' || b.scaleReading !== null), {
+    message: 'rotation_needsSide',
+    path: ['rotationLeft'],
+  });
+/** Something seen of a lens on an eye. */
+const lensFinding = z
+  .object({
+    sign: z.string().max(30),
+    value: z.union([z.number({ error: 'findingNotANumber' }), z.string().max(30)]),
+    typed: z.string().trim().min(1).max(40).nullable().default(null),
+  })
+  .superRefine((f, ctx) => {
+    const problem = lensFindingProblem(f.sign, f.value);
+    if (problem) ctx.addIssue({ code: 'custom', message: problem.code, path: ['value'], params: { data: problem.data } });
+    else if (f.sign.startsWith('acuity') && f.typed === null) ctx.addIssue({ code: 'custom', message: 'acuityEmpty', path: ['value'] });
+  });
 const onEyeReading = z.object({
   lensOnEyeId: uuid,
-  fit: z.enum(['loose', 'fits', 'tight']).nullable(),
-  rotationLeft: limited('rotationLeft').nullable(),
-  rotationHow: z.enum(['drag', 'keys', 'typed']).default('typed'),
-  overRefraction: refractionText.nullable(),
+  fit: z.enum(['loose', 'fits', 'tight']).nullable().default(null),
+  findings: z.array(lensFinding).max(40).default([]),
+  blinks: z.array(blink).max(20, 'tooManyBlinks').default([]),
+  /** These blinks go on with the last series, rather than begin another. */
+  continues: z.boolean().default(false),
+  overRefraction: refractionText.nullable().default(null),
+  overAcuity: acuity.nullable().default(null),
   vertexMm: limited('vertexMm'),
+  /** Asked whether this is the lens, and it is. */
+  sureOfLens: z.boolean().default(false),
 });
 export const onEyeForm = z
   .object({ ...inVisit, right: onEyeReading.nullable(), left: onEyeReading.nullable() })
-  .refine((form) => [form.right, form.left].some((e) => e && (e.fit ?? e.rotationLeft ?? e.overRefraction) !== null), {
+  .refine((form) => [form.right, form.left].some((e) => e && (e.fit !== null || e.overRefraction !== null || e.blinks.length + e.findings.length > 0)), {
     message: 'nothingToRecord',
     path: ['right'],
+  })
+  .refine((form) => [form.right, form.left].every((e) => e === null || e.overAcuity === null || e.overRefraction !== null), {
+    message: 'acuityNeedsOver',
+    path: ['right', 'overAcuity'],
   });
+export const chooseLensForm = z.object({ ...inVisit, lensOnEyeId: uuid, why: reason });
+
+const onScale = z.number({ error: 'notANumber' }).int('wholeNumber').min(0, 'rotation_offScale').max(180, 'rotation_offScale');
+export const addInstrumentForm = z.object({
+  name: z.string({ error: 'nameRequired' }).trim().min(1, 'nameRequired').max(60, 'tooLong'),
+  readStraight: onScale,
+  readTurned: onScale,
+});
+export const endInstrumentForm = z.object({ instrumentId: uuid });
 
 /** A correction by kind of fact; `value` null means: this should not stand at all. */
 export const correctForm = z.discriminatedUnion('kind', [
@@ -168,6 +235,15 @@ export const correctForm = z.discriminatedUnion('kind', [
     kind: z.literal('finding'),
     value: z.object({ value: z.union([z.number({ error: 'notANumber' }), z.string().max(30)]) }).nullable(),
   }),
+  z.object({
+    ...inVisit,
+    reason,
+    factId: uuid,
+    kind: z.literal('lensFinding'),
+    value: z
+      .object({ value: z.union([z.number({ error: 'notANumber' }), z.string().max(30)]), typed: z.string().trim().min(1).max(40).nullable().default(null) })
+      .nullable(),
+  }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('fit'), value: z.object({ verdict: z.enum(['loose', 'fits', 'tight']) }).nullable() }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lensOnEye'), value: z.null(), backInDrawer: z.boolean().default(false) }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lessonAttempt'), value: z.object({ worked: z.boolean() }).nullable() }),
@@ -186,7 +262,7 @@ export const undoForm = z.object({
   facts: z
     .array(
       z.object({
-        kind: z.enum(['refraction', 'finding', 'lensOnEye', 'fit', 'rotation', 'overRefraction', 'lessonAttempt', 'lessonTopic', 'handOver']),
+        kind: z.enum(['refraction', 'finding', 'lensOnEye', 'fit', 'rotation', 'overRefraction', 'lensFinding', 'lessonAttempt', 'lessonTopic', 'handOver']),
         id: uuid,
       }),
     )
@@ -194,7 +270,11 @@ export const undoForm = z.object({
     .max(80),
 });
 
-const prescribedEye = z.object({ lens: lensSpec, triedLensOnEyeId: uuid.nullable() });
+/** One eye: a lens in final figures, or, raw, the lens that was on it with the curve to order. */
+const prescribedEye = z.discriminatedUnion('mode', [
+  z.object({ mode: z.literal('final'), lens: lensSpec, triedLensOnEyeId: uuid.nullable() }),
+  z.object({ mode: z.literal('raw'), triedLensOnEyeId: uuid, baseCurve: limited('baseCurveMm'), diameter: limited('diameterMm') }),
+]);
 export const signForm = z
   .object({
     ...inVisit,

@@ -5,7 +5,7 @@ import type { FieldProblem, Problem, ProblemData } from '../lib/outcome';
 export function toProblem(error: z.ZodError): Problem {
   const fields = error.issues.map((issue): FieldProblem => {
     const params = issue.code === 'custom' ? (issue.params as { data?: ProblemData; repairs?: readonly string[] } | undefined) : undefined;
-    const code = /^[a-z][A-Za-z0-9]*$/.test(issue.message) ? issue.message : 'notUnderstood';
+    const code = /^[a-z][A-Za-z0-9_]*$/.test(issue.message) ? issue.message : 'notUnderstood';
     return {
       path: issue.path.map(String),
       code,

@@ -21,7 +21,7 @@ export const decideKind = defineService({
     if (!taken.ok) return taken;
     const { visit } = taken.value;
     const eyes = await eyesOf(context, visit.id);
-    const needs: Record<Eye, Refraction | null> = { right: eyes.right.verdict.order, left: eyes.left.verdict.order };
+    const needs: Record<Eye, Refraction | null> = { right: eyes.right.verdict.choosing, left: eyes.left.verdict.choosing };
     const { state } = await readHealth(context, visit, needs);
     const recommendation = recommend(state.facts, needs, onOffer(await listFamilies(tx, caller.practiceId, context.today), context.today));
     const same = (kind: Kind): boolean => kind.modality === form.modality && kind.wear === form.wear;

@@ -14,7 +14,8 @@ export interface Changed {
   readonly version: number;
   readonly facts: readonly { readonly kind: UndoableKind; readonly id: string }[];
 }
-export type UndoableKind = 'refraction' | 'finding' | 'lensOnEye' | 'fit' | 'rotation' | 'overRefraction' | 'lessonAttempt' | 'lessonTopic' | 'handOver';
+export type UndoableKind =
+  'refraction' | 'finding' | 'lensOnEye' | 'fit' | 'rotation' | 'overRefraction' | 'lensFinding' | 'lessonAttempt' | 'lessonTopic' | 'handOver';
 
 export const TABLE_OF: Readonly<Record<UndoableKind, FactTable>> = {
   refraction: 'refraction',
@@ -23,6 +24,7 @@ export const TABLE_OF: Readonly<Record<UndoableKind, FactTable>> = {
   fit: 'fit_check',
   rotation: 'rotation_reading',
   overRefraction: 'over_refraction',
+  lensFinding: 'lens_finding',
   lessonAttempt: 'lesson_attempt',
   lessonTopic: 'lesson_topic',
   handOver: 'hand_over',

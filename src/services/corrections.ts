@@ -1,10 +1,24 @@
 import 'server-only';
-import { chains, EYES, findingProblem, secondsBetween, type Eye, type Fact, type OnEyeFact, type RecordedFinding } from '../core';
+import {
+  chains,
+  EYES,
+  findingProblem,
+  lastSeries,
+  latest,
+  lensFindingProblem,
+  secondsBetween,
+  type Eye,
+  type Fact,
+  type LensFindingFact,
+  type OnEyeFact,
+  type RecordedFinding,
+  type RotationFact,
+} from '../core';
 import { findFact, findFactValues, insertCorrection, listFacts, type FactTable, type FactValues } from '../db/facts';
 import { returnTrial } from '../db/lenses';
 import { err, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
 import { correctForm, swapForm, undoForm } from '../schema/forms';
-import { TABLE_OF, takeVisit, type Taken } from './change';
+import { TABLE_OF, takeVisit, type Changed, type Taken } from './change';
 import { defineService, type Context } from './define';
 import { settleStops } from './health';
 
@@ -56,6 +70,10 @@ export const correct = defineService({
       const problem = findingProblem((fact.value as unknown as RecordedFinding).sign, form.value.value);
       if (problem) return err({ kind: 'invalid', fields: [{ path: ['value', 'value'], code: problem.code, data: problem.data }] });
     }
+    if (form.kind === 'lensFinding' && form.value !== null) {
+      const problem = lensFindingProblem((fact.value as unknown as LensFindingFact).sign, form.value.value);
+      if (problem) return err({ kind: 'invalid', fields: [{ path: ['value', 'value'], code: problem.code, data: problem.data }] });
+    }
     const change = (): FactValues => {
       if (form.value === null) return {};
       switch (form.kind) {
@@ -63,9 +81,13 @@ export const correct = defineService({
         case 'overRefraction':
           return { ...columnsOf(form.value.text.power), typedText: form.value.text.typed, vertexMm: form.value.vertexMm };
         case 'rotation':
-          return { rotationLeftDeg: form.value.rotationLeft, how: 'typed' };
+          return { rotationLeftDeg: form.value.rotationLeft, how: 'typed', scaleReading: null, instrumentId: null };
         case 'finding':
           return typeof form.value.value === 'number' ? { numberValue: form.value.value, wordValue: null } : { numberValue: null, wordValue: form.value.value };
+        case 'lensFinding':
+          return typeof form.value.value === 'number'
+            ? { numberValue: form.value.value, wordValue: null, typedText: form.value.typed }
+            : { numberValue: null, wordValue: form.value.value, typedText: null };
         case 'fit':
           return { verdict: form.value.verdict };
         case 'lessonAttempt':
@@ -91,6 +113,7 @@ export const swapEyes = defineService({
   run: async (context, form) => {
     const taken = await takeVisit(context, form.visitId, form.version, 'record');
     if (!taken.ok) return taken;
+    if (form.kind === 'rotation') return swapSeries(context, taken.value, form.visitId, form.reason);
     const all = chains(await listFacts<Fact & { readonly lensId?: string | null }>(context.tx, TABLE_OF[form.kind], context.caller.practiceId, [form.visitId]));
     const newest = (eye: Eye) =>
       all
@@ -111,6 +134,26 @@ export const swapEyes = defineService({
     return ok(taken.value.done());
   },
 });
+
+/** The mark was read on the other eye: whole series change places, however many blinks each has. */
+async function swapSeries(context: Context, taken: Taken, visitId: string, reason: string): Promise<Result<Changed>> {
+  const { tx, caller } = context;
+  const lenses = chains(await listFacts<OnEyeFact>(tx, 'lens_on_eye', caller.practiceId, [visitId]));
+  const rotations = chains(await listFacts<RotationFact>(tx, 'rotation_reading', caller.practiceId, [visitId]));
+  const lensOf = (eye: Eye) => latest(lenses, (r) => r.eye === eye)?.rootId ?? '';
+  const of = { right: lastSeries(rotations, lensOf('right')), left: lastSeries(rotations, lensOf('left')) };
+  if (of.right.length === 0 || of.left.length === 0) return ruleBroken('bothEyesNeeded');
+  const numbers = { right: of.right[0]?.current.seriesNo ?? 1, left: of.left[0]?.current.seriesNo ?? 1 };
+  for (const eye of EYES) {
+    const other: Eye = eye === 'right' ? 'left' : 'right';
+    for (const { current } of of[eye]) {
+      const values = { lensOnEyeId: lensOf(other), seriesNo: numbers[other] };
+      const done = await append(context, taken, 'rotation', current, { values, reason, voided: false, eye: other });
+      if (!done.ok) return done;
+    }
+  }
+  return ok(taken.done());
+}
 
 /** Takes back what was recorded a moment ago: still an appended correction, with its reason. */
 export const undo = defineService({

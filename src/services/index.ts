@@ -3,7 +3,8 @@ import { correct, swapEyes, undo } from './corrections';
 import { setClock, setLights, stillHere } from './device';
 import { handOver } from './handOver';
 import { confirmLens, putBack, putOnTrials, recordBroughtIn, takeOff } from './lensesOn';
-import { recordOnEye, recordRefraction } from './measure';
+import { addInstrument, endInstrument, readSettling } from './instruments';
+import { chooseLens, recordOnEye, recordRefraction } from './measure';
 import { sign } from './prescribe';
 import { decideKind } from './advice';
 import { acknowledgeAlert, endStop, openReferral, passStop, recordFindings, recordHistory, recordReferralStep } from './health';
@@ -46,6 +47,10 @@ export const SERVICES = {
   takeOff,
   putBack,
   recordOnEye,
+  chooseLens,
+  addInstrument,
+  endInstrument,
+  readSettling,
   correct,
   swapEyes,
   undo,

@@ -1,7 +1,7 @@
 import 'server-only';
-import { addYears, dayIn, EYES, formatRefraction, RULE_VERSION, type Eye, type EyeState } from '../core';
+import type { z } from 'zod';
+import { addYears, dayIn, EYES, formatRefraction, powerOf, RULE_VERSION, sightGate, type Eye, type EyeState, type RawOrder } from '../core';
 import { findStaff } from '../db/people';
-import { listLenses } from '../db/lenses';
 import { insertPrescription, listPrescriptions, type PrescriptionEyeRow } from '../db/prescriptions';
 import { nextNumber } from '../db/practices';
 import { deleteDraft } from '../db/visits';
@@ -12,7 +12,7 @@ import { checkPassword } from '../server/password';
 import { noteTry, throttledFor } from './access';
 import { takeVisit } from './change';
 import { defineService, type Context } from './define';
-import { eyesOf } from './eyesOf';
+import { eyesOf, lensesOf } from './eyesOf';
 import { makeableLens } from './lensesOn';
 
 /** A prescription may not run longer than this many years. Our own choice. */
@@ -27,6 +27,63 @@ async function stepUp(context: Context, password: string): Promise<Result<{ regi
   const fits = await checkPassword(staff.passwordHash, password);
   await noteTry(deps, caller.account, 'signing', fits);
   return fits ? ok({ registerNumber: staff.registerNumber ?? '' }) : invalid('password', 'passwordWrong');
+}
+
+type Asked = NonNullable<z.output<typeof signForm>['right']>;
+
+/** Why nothing may be ordered for an eye as it stands; null when it may. */
+function heldBack(eye: Eye, state: EyeState): Result<never> | null {
+  const { verdict, findings } = state;
+  if (verdict.noOrder !== null) return ruleBroken(NO_ORDER_RULES[verdict.noOrder], { eye });
+  const sight = sightGate(state.acuities, findings);
+  return sight === null ? null : ruleBroken(sight, { eye });
+}
+const NO_ORDER_RULES = { nothing: 'nothingMeasured', routesDisagree: 'measureAgain', refit: 'refitFirst', changeDesign: 'changeDesign' } as const;
+
+/** One eye of the prescription: final figures, or raw data for the laboratory; never both. */
+async function prescribedRow(context: Context, eye: Eye, state: EyeState, asked: Asked): Promise<Result<PrescriptionEyeRow>> {
+  const held = heldBack(eye, state);
+  if (held) return held;
+  const { verdict } = state;
+  const tried = state.onEye && state.onEye.rootId === asked.triedLensOnEyeId ? state.onEye : null;
+  const triedLens = tried?.current.lensId ? (await lensesOf(context, [tried.current.lensId])).get(tried.current.lensId) : undefined;
+  const base = {
+    eye,
+    triedLensOnEyeId: tried?.rootId ?? null,
+    baseCurveTriedMm: triedLens?.row.baseCurveMm ?? null,
+    working: {
+      order: verdict.order ? formatRefraction(verdict.order) : '',
+      basis: verdict.basis ?? '',
+      rotationLeft: state.turn ? String(Math.round(state.turn.mean * 10) / 10) : '',
+      blinks: String(state.turn?.count ?? ''),
+      rotation: verdict.rotation?.code ?? '',
+      gap: verdict.routes ? verdict.routes.gap.toFixed(4) : '',
+      gate: verdict.routes ? verdict.routes.gate.toFixed(4) : '',
+    },
+  };
+  if (asked.mode === 'final') {
+    const made = await makeableLens(context, [eye], asked.lens);
+    if (!made.ok) return made;
+    return ok({ ...base, mode: 'final', lensId: made.value.lensId, raw: null, baseCurveOrderedMm: asked.lens.baseCurve });
+  }
+  const over = state.overRefraction?.current;
+  const family = triedLens?.tried?.family;
+  if (!tried || !triedLens || !family || !over || state.turn === null) return ruleBroken('rawIncomplete', { eye });
+  if (!family.blocks.some((b) => b.curves.some((c) => c.baseCurve === asked.baseCurve && c.diameter === asked.diameter))) {
+    return invalid([eye], 'lensNotMade', { family: family.name });
+  }
+  const raw: RawOrder = {
+    familyCode: triedLens.row.familyCode,
+    familyName: triedLens.row.familyName,
+    modality: triedLens.row.modality,
+    worn: triedLens.power,
+    baseCurveMm: asked.baseCurve,
+    diameterMm: asked.diameter,
+    overRefraction: powerOf(over),
+    vertexMm: over.vertexMm,
+    rotationLeft: Math.round(state.turn.mean * 10) / 10,
+  };
+  return ok({ ...base, mode: 'raw', lensId: null, raw, baseCurveOrderedMm: asked.baseCurve });
 }
 
 export const sign = defineService({
@@ -47,27 +104,9 @@ export const sign = defineService({
     for (const eye of EYES) {
       const asked = form[eye];
       if (!asked) continue;
-      const state = eyes[eye];
-      if (state.verdict.routes && !state.verdict.routes.agree) return ruleBroken('measureAgain', { eye });
-      if (!state.verdict.order) return ruleBroken('nothingMeasured', { eye });
-      const made = await makeableLens(context, [eye], asked.lens);
-      if (!made.ok) return made;
-      const tried = state.onEye && state.onEye.rootId === asked.triedLensOnEyeId ? state.onEye : null;
-      const [triedLens] = tried?.current.lensId ? await listLenses(tx, caller.practiceId, [tried.current.lensId]) : [];
-      rows.push({
-        eye,
-        lensId: made.value.lensId,
-        triedLensOnEyeId: tried?.rootId ?? null,
-        baseCurveTriedMm: triedLens?.baseCurveMm ?? null,
-        baseCurveOrderedMm: asked.lens.baseCurve,
-        working: {
-          order: formatRefraction(state.verdict.order),
-          basis: state.verdict.basis ?? '',
-          rotationLeft: String(state.rotation?.current.rotationLeftDeg ?? ''),
-          gap: state.verdict.routes ? state.verdict.routes.gap.toFixed(4) : '',
-          gate: state.verdict.routes ? state.verdict.routes.gate.toFixed(4) : '',
-        },
-      });
+      const row = await prescribedRow(context, eye, eyes[eye], asked);
+      if (!row.ok) return row;
+      rows.push(row.value);
     }
     if (form.expiresOn <= today) return invalid('expiresOn', 'expiryNotAfterIssue');
     if (form.expiresOn > addYears(today, LONGEST_YEARS)) return invalid('expiresOn', 'expiryTooFar', { years: LONGEST_YEARS });

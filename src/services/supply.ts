@@ -1,9 +1,9 @@
 import 'server-only';
 import { chains, EYES, isOrderable, supplyPlan, type Eye } from '../core';
 import { listFacts } from '../db/facts';
-import { findFamily, listLenses } from '../db/lenses';
+import { findFamily, findFamilyInForce, listLenses, type FamilyWithBlocks } from '../db/lenses';
 import { findOrderByKey, hastenDispatch, isHeld, insertOrder } from '../db/orders';
-import { listPrescriptions } from '../db/prescriptions';
+import { listPrescriptions, type PrescriptionEyeRow } from '../db/prescriptions';
 import { nextNumber } from '../db/practices';
 import { deleteDraft, listVisits } from '../db/visits';
 import { must } from '../lib/assert';
@@ -24,6 +24,14 @@ async function inHandOf(context: Context, wearerId: string, eye: Eye): Promise<H
       .filter((h) => h?.eye === eye)
       .at(-1) ?? null
   );
+}
+
+/** The family an eye's lenses come from: of the lens named, or, raw, of the lens that was on the eye. */
+async function prescribedFamily(context: Context, prescribed: PrescriptionEyeRow): Promise<FamilyWithBlocks | null> {
+  const { tx, caller, today } = context;
+  if (prescribed.raw) return findFamilyInForce(tx, caller.practiceId, prescribed.raw.familyCode, today);
+  const [lens] = prescribed.lensId ? await listLenses(tx, caller.practiceId, [prescribed.lensId]) : [];
+  return lens ? findFamily(tx, caller.practiceId, lens.familyVersionId) : null;
 }
 
 export const placeOrder = defineService({
@@ -49,8 +57,7 @@ export const placeOrder = defineService({
       if (packs === 0) continue;
       const prescribed = newest.eyes.find((e) => e.eye === eye);
       if (!prescribed) return invalid(`${eye}Packs`, 'eyeNotPrescribed');
-      const [lens] = await listLenses(tx, caller.practiceId, [prescribed.lensId]);
-      const family = must(await findFamily(tx, caller.practiceId, must(lens, 'prescribed lens').familyVersionId), 'family');
+      const family = must(await prescribedFamily(context, prescribed), 'family of the prescribed lens');
       if (!isOrderable(family, today)) return invalid(`${eye}Packs`, 'familyEnded', { family: family.name, day: family.lastOrderOn ?? '' });
       const inHand = await inHandOf(context, wearerId, eye);
       const plan = supplyPlan({
@@ -65,7 +72,16 @@ export const placeOrder = defineService({
       if (settings.pastExpiry === 'refuse' && plan.runOut !== null && plan.runOut > newest.expiresOn) {
         return invalid(`${eye}Packs`, 'pastExpiry', { runOut: plan.runOut, expires: newest.expiresOn });
       }
-      lines.push({ id: context.newId(), eye, lensId: prescribed.lensId, packs, packSize: family.packSize, packPriceMinor: family.packPriceMinor });
+      lines.push({
+        id: context.newId(),
+        eye,
+        mode: prescribed.mode,
+        lensId: prescribed.lensId,
+        raw: prescribed.raw,
+        packs,
+        packSize: family.packSize,
+        packPriceMinor: family.packPriceMinor,
+      });
     }
     const id = context.newId();
     await insertOrder(

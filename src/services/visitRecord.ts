@@ -6,6 +6,7 @@ import {
   type Fact,
   type FactChain,
   type FitFact,
+  type LensFindingFact,
   type OnEyeFact,
   type OverRefractionFact,
   type PracticeSettings,
@@ -17,6 +18,8 @@ import {
 import { listFacts, listOnEyeExtras, type FactTable } from '../db/facts';
 import { listFamilies, listLenses, listTrialStock, type FamilyWithBlocks, type LensRow, type TrialStockRow } from '../db/lenses';
 import { listCareProducts, listHouseList, type CareProductRow, type HouseListRow } from '../db/library';
+import { listInstruments, type InstrumentRow } from '../db/instruments';
+import { listChoices } from '../db/onEye';
 import { listLessons, type LessonRow } from '../db/lessons';
 import { listOrders, type OrderWithLines } from '../db/orders';
 import { findStaff } from '../db/people';
@@ -83,6 +86,7 @@ export interface VisitRecord extends WearerFile {
   readonly stock: readonly TrialStockRow[];
   readonly houseList: readonly HouseListRow[];
   readonly careProducts: readonly CareProductRow[];
+  readonly instruments: readonly InstrumentRow[];
   readonly drafts: readonly DraftRow[];
   readonly health: HealthFile;
   readonly house: House;
@@ -152,7 +156,7 @@ export async function readWearerFile(context: Context, wearerId: string): Promis
   const orders = await listOrders(tx, caller.practiceId, wearerId);
   const lensIds = new Set<string>();
   for (const chain of onEye) for (const row of chain.rows) if (row.lensId) lensIds.add(row.lensId);
-  for (const p of prescriptions) for (const e of p.eyes) lensIds.add(e.lensId);
+  for (const p of prescriptions) for (const e of p.eyes) if (e.lensId) lensIds.add(e.lensId);
   for (const chain of handOvers) for (const row of chain.rows) lensIds.add(row.lensId);
   for (const o of orders) for (const l of o.lines) if (l.lensId) lensIds.add(l.lensId);
   const lenses = await listLenses(tx, caller.practiceId, [...lensIds]);
@@ -179,6 +183,8 @@ export async function readVisitFacts(context: Context, visitId: string): Promise
     fits: await readChains<FitFact>(context, 'fit_check', [visitId]),
     rotations: await readChains<RotationFact>(context, 'rotation_reading', [visitId]),
     overRefractions: await readChains<OverRefractionFact>(context, 'over_refraction', [visitId]),
+    lensFindings: await readChains<LensFindingFact>(context, 'lens_finding', [visitId]),
+    choices: await listChoices(context.tx, context.caller.practiceId, visitId),
   };
 }
 
@@ -201,6 +207,7 @@ export async function readVisitRecord(context: Context, visit: VisitRow): Promis
     stock: await listTrialStock(tx, caller.practiceId),
     houseList: await listHouseList(tx, caller.practiceId),
     careProducts: await listCareProducts(tx, caller.practiceId),
+    instruments: await listInstruments(tx, caller.practiceId),
     drafts: await listDrafts(tx, caller.practiceId, visit.id),
     health: await readHealthFile(context, visit),
     house: await houseOf(context),

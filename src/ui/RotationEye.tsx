@@ -9,6 +9,8 @@ export interface RotationEyeProps {
   readonly value: number;
   readonly onChange: (value: number, how: 'drag' | 'keys') => void;
   readonly disabled?: boolean;
+  /** Blinks read so far, oldest first: drawn further out one by one, so that a drift is a slope and a scatter a zigzag. */
+  readonly trail?: readonly number[];
   readonly label: string;
   readonly valueText: string;
   readonly words: { readonly nose: string; readonly ear: string };
@@ -27,13 +29,16 @@ const at = (radius: number, clockwiseFromSix: number): { x: number; y: number } 
   const angle = (clockwiseFromSix * Math.PI) / 180;
   return { x: CX - radius * Math.sin(angle), y: CY + radius * Math.cos(angle) };
 };
+/** Dots of the trail, the last few blinks. */
+const TRAIL_SHOWN = 10;
+const TRAIL_STEP = 7;
 const clamp = (value: number): number => Math.max(LIMITS.rotationLeft.min, Math.min(LIMITS.rotationLeft.max, Math.round(value)));
 
 /**
  * The eye as the examiner sees it, with the lens and its mark: turn it by dragging, or with the arrow keys.
  * Clockwise (the bottom mark to the examiner's left) is positive.
  */
-export function RotationEye({ eye, layout, value, onChange, disabled = false, label, valueText, words }: RotationEyeProps) {
+export function RotationEye({ eye, layout, value, onChange, disabled = false, trail = [], label, valueText, words }: RotationEyeProps) {
   const start = useRef<{ pointer: number; value: number } | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   const clip = `lids-${eye}`;
@@ -74,7 +79,7 @@ export function RotationEye({ eye, layout, value, onChange, disabled = false, la
   return (
     <svg
       ref={svg}
-      viewBox="0 38 360 258"
+      viewBox="0 38 360 300"
       className="rotation-eye"
       role="slider"
       tabIndex={disabled ? -1 : 0}
@@ -133,6 +138,7 @@ export function RotationEye({ eye, layout, value, onChange, disabled = false, la
         })}
         <line x1={CX} y1={CY + 34} x2={at(LENS - 20, value).x} y2={at(LENS - 20, value).y} strokeWidth="1" strokeDasharray="2 4" />
       </g>
+      <Trail turns={trail.slice(-TRAIL_SHOWN)} />
       <g fontSize="12" fill="var(--ink-3)">
         <text x={nose === 'end' ? 352 : 8} y="290" textAnchor={nose}>
           {words.nose}
@@ -142,5 +148,18 @@ export function RotationEye({ eye, layout, value, onChange, disabled = false, la
         </text>
       </g>
     </svg>
+  );
+}
+
+/** One dot a blink, each a step further out than the one before. */
+function Trail({ turns }: { readonly turns: readonly number[] }) {
+  const dots = turns.map((turn, i) => at(LENS + 36 + i * TRAIL_STEP, turn));
+  return (
+    <g>
+      <polyline points={dots.map((d) => `${d.x},${d.y}`).join(' ')} fill="none" stroke="var(--ink-3)" strokeWidth="1" />
+      {dots.map((d, i) => (
+        <circle key={i} cx={d.x} cy={d.y} r={i === dots.length - 1 ? 4 : 3} fill="var(--ink)" />
+      ))}
+    </g>
   );
 }

@@ -30,14 +30,14 @@ beforeAll(async () => {
   await world.must('recordOnEye', {
     visitId,
     version: 3,
-    right: { lensOnEyeId: onEye, fit: 'fits', rotationLeft: 10, overRefraction: '+0.25 -0.50 x 70', vertexMm: 12 },
+    right: { lensOnEyeId: onEye, fit: 'fits', blinks: [{ rotationLeft: 10 }], overRefraction: '+0.25 -0.50 x 70', vertexMm: 12 },
     left: null,
   });
   const { prescriptionId = '' } = await world.must('sign', {
     visitId,
     version: 4,
     password: 'plain-sight',
-    right: { lens: { ...lens, axis: 30 }, triedLensOnEyeId: onEye },
+    right: { mode: 'final', lens: { ...lens, axis: 30 }, triedLensOnEyeId: onEye },
     left: null,
     expiresOn: '2027-11-24',
     waitNote: 'note',
@@ -95,9 +95,13 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   recordOnEye: () => ({
     visitId: ids.visitId,
     version: 1,
-    right: { lensOnEyeId: ids.onEye, fit: 'fits', rotationLeft: null, overRefraction: null, vertexMm: 12 },
+    right: { lensOnEyeId: ids.onEye, fit: 'fits', overRefraction: null, vertexMm: 12 },
     left: null,
   }),
+  chooseLens: () => ({ visitId: ids.visitId, version: 1, lensOnEyeId: ids.onEye, why: 'it sat better' }),
+  addInstrument: () => ({ name: 'Room 2', readStraight: 90, readTurned: 110 }),
+  endInstrument: () => ({ instrumentId: randomUUID() }),
+  readSettling: () => ({}),
   correct: () => ({ visitId: ids.visitId, version: 1, kind: 'refraction', factId: ids.factId, reason: 'because', value: null }),
   swapEyes: () => ({ visitId: ids.visitId, version: 1, kind: 'refraction', reason: 'because' }),
   undo: () => ({ visitId: ids.visitId, version: 1, facts: [{ kind: 'refraction', id: ids.factId }] }),
@@ -105,7 +109,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
     visitId: ids.visitId,
     version: 1,
     password: 'plain-sight',
-    right: { lens, triedLensOnEyeId: ids.onEye },
+    right: { mode: 'final', lens, triedLensOnEyeId: ids.onEye },
     left: null,
     expiresOn: '2027-11-24',
     waitNote: 'x',
@@ -158,6 +162,8 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
 const names = Object.keys(SERVICES) as ServiceName[];
 /** Use cases that name no record: another practice may do them, for itself. */
 const FOR_ITSELF: readonly ServiceName[] = [
+  'addInstrument',
+  'readSettling',
   'readToday',
   'searchWearers',
   'createWearer',
@@ -180,7 +186,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(58);
+    expect(names).toHaveLength(62);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

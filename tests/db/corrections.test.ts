@@ -31,8 +31,9 @@ beforeEach(async () => {
   const reading = (lensOnEyeId: string, rotationLeft: number, overRefraction: string) => ({
     lensOnEyeId,
     fit: 'fits',
-    rotationLeft,
+    blinks: [{ rotationLeft }],
     overRefraction,
+    sureOfLens: true,
     vertexMm: 12,
   });
   await change('recordOnEye', { right: reading(onEye.right, 10, '+0.25 -0.50 x 70'), left: reading(onEye.left, -5, 'plano') });
@@ -105,7 +106,7 @@ describe('every recorded value can be corrected, with its reason, and the old on
       await world.do('recordOnEye', {
         visitId,
         version,
-        right: { lensOnEyeId: onEye.left, fit: 'fits', rotationLeft: null, overRefraction: null, vertexMm: 12 },
+        right: { lensOnEyeId: onEye.left, fit: 'fits', overRefraction: null, vertexMm: 12 },
         left: null,
       }),
     ).toMatchObject({ error: { kind: 'notFound' } });
@@ -159,7 +160,7 @@ describe('right and left mixed up', () => {
 describe('taking lenses off and confirming them', () => {
   it('a lens that is off takes no readings; another trial takes the one before it off', async () => {
     await change('takeOff', { lensOnEyeIds: [onEye.right] });
-    const reading = { lensOnEyeId: onEye.right, fit: 'fits', rotationLeft: null, overRefraction: null, vertexMm: 12 };
+    const reading = { lensOnEyeId: onEye.right, fit: 'fits', overRefraction: null, vertexMm: 12 };
     expect(await world.do('recordOnEye', { visitId, version, right: reading, left: null })).toMatchObject({
       error: { rule: 'lensTakenOff', data: { eye: 'right' } },
     });
@@ -173,7 +174,7 @@ describe('taking lenses off and confirming them', () => {
     expect(await world.do('putBack', { visitId, version, lensOnEyeId: onEye.right, reason: '' })).toMatchObject({ error: { fields: [{ path: ['reason'] }] } });
     await change('putBack', { lensOnEyeId: onEye.right, reason: 'wrong button' });
     expect((await facts()).onEyeExtras.find((e) => e.lensOnEyeId === onEye.right)).toMatchObject({ takenOffAt: null, withdrawnReason: 'wrong button' });
-    await change('recordOnEye', { right: { lensOnEyeId: onEye.right, fit: 'tight', rotationLeft: null, overRefraction: null, vertexMm: 12 }, left: null });
+    await change('recordOnEye', { right: { lensOnEyeId: onEye.right, fit: 'tight', overRefraction: null, vertexMm: 12 }, left: null });
     expect(await world.do('putBack', { visitId, version, lensOnEyeId: onEye.left, reason: 'never off' })).toMatchObject({ error: { rule: 'notTakenOff' } });
     await change('putOnTrials', { right: null, left: await spec(world, 'plover-30-toric', -4.25, -1.25, 170) });
     expect(await world.do('putBack', { visitId, version, lensOnEyeId: onEye.left, reason: 'never off' })).toMatchObject({ error: { rule: 'anotherLensOn' } });
@@ -181,7 +182,7 @@ describe('taking lenses off and confirming them', () => {
   it('a lens with a known power can be confirmed afterwards, by box or by word', async () => {
     await change('recordBroughtIn', { eye: 'left', description: 'Heron', power: '-2.00', how: null });
     const brought = (await facts()).onEye.find((c) => c.current?.source === 'broughtIn')?.rootId;
-    const reading = { lensOnEyeId: brought, fit: null, rotationLeft: null, overRefraction: '+0.25', vertexMm: 12 };
+    const reading = { lensOnEyeId: brought, fit: null, overRefraction: '+0.25', vertexMm: 12, sureOfLens: true };
     expect(await world.do('recordOnEye', { visitId, version, right: null, left: reading })).toMatchObject({ error: { fields: [{ code: 'lensUnconfirmed' }] } });
     await change('confirmLens', { lensOnEyeId: brought, how: 'boxSeen' });
     await change('recordOnEye', { right: null, left: reading });

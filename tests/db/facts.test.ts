@@ -149,7 +149,7 @@ describe('an over-refraction belongs to a lens somebody knows', () => {
     await world.must('recordBroughtIn', { visitId, version: 2, eye: 'right', description: 'blue box', power: null, how: null });
     const onEye = (await world.record(visitId)).facts.onEye[0];
     expect(onEye?.current?.lensId).toBeNull();
-    const reading = { lensOnEyeId: onEye?.rootId, fit: null, rotationLeft: null, overRefraction: '+0.25', vertexMm: 12 };
+    const reading = { lensOnEyeId: onEye?.rootId, fit: null, overRefraction: '+0.25', vertexMm: 12 };
     expect(await world.do('recordOnEye', { visitId, version: 3, right: reading, left: null })).toMatchObject({
       ok: false,
       error: { fields: [{ path: ['right', 'overRefraction'], code: 'lensUnconfirmed' }] },
@@ -172,7 +172,7 @@ describe('an over-refraction belongs to a lens somebody knows', () => {
     await world.must('recordOnEye', {
       visitId,
       version: 3,
-      right: { lensOnEyeId: onEye, fit: 'fits', rotationLeft: 12, overRefraction: '+0.50 -0.75 x 60', vertexMm: 12 },
+      right: { lensOnEyeId: onEye, fit: 'fits', blinks: [{ rotationLeft: 12 }], overRefraction: '+0.50 -0.75 x 60', vertexMm: 12, sureOfLens: true },
       left: null,
     });
     expect((await world.record(visitId)).facts.overRefractions).toHaveLength(1);
@@ -181,10 +181,10 @@ describe('an over-refraction belongs to a lens somebody knows', () => {
     const visitId = await world.visit();
     await world.must('putOnTrials', { visitId, version: 2, right: await spec(world, 'plover-30-toric', -3, -1.75, 30), left: null });
     const onEye = (await world.record(visitId)).facts.onEye[0]?.rootId;
-    const reading = { lensOnEyeId: onEye, fit: null, rotationLeft: 8, overRefraction: null, vertexMm: 12 };
+    const reading = { lensOnEyeId: onEye, fit: null, blinks: [{ rotationLeft: 8 }], overRefraction: null, vertexMm: 12 };
     await world.must('recordOnEye', { visitId, version: 3, right: reading, left: null });
     world.move(10 * 60);
-    await world.must('recordOnEye', { visitId, version: 4, right: { ...reading, rotationLeft: 10 }, left: null });
+    await world.must('recordOnEye', { visitId, version: 4, right: { ...reading, blinks: [{ rotationLeft: 10 }] }, left: null });
     expect((await world.record(visitId)).facts.rotations.map((c) => c.current?.provisional)).toEqual([true, false]);
   });
 });

@@ -41,7 +41,10 @@ async function lensDeeds(visit: string): Promise<[ServiceName, object][]> {
   const uuid = crypto.randomUUID();
   return [
     ['putOnTrials', { right: lens, left: null }],
-    ['sign', { password: 'plain-sight', right: { lens, triedLensOnEyeId: null }, left: null, expiresOn: '2027-11-24', waitNote: 'why', daysPerWeek: 7 }],
+    [
+      'sign',
+      { password: 'plain-sight', right: { mode: 'final', lens, triedLensOnEyeId: null }, left: null, expiresOn: '2027-11-24', waitNote: 'why', daysPerWeek: 7 },
+    ],
     ['startLesson', {}],
     ['signOffLesson', { lessonId: uuid }],
     ['recordAttempt', { lessonId: uuid, eye: 'right', move: 'on', worked: true, miss: null }],
@@ -74,7 +77,7 @@ describe('an absolute stop', () => {
     expect(tried).toBeGreaterThanOrEqual(12);
     for (const measured of [
       ['recordRefraction', { right: '-1.00', left: null, vertexMm: 12 }],
-      ['recordOnEye', { right: { lensOnEyeId: crypto.randomUUID(), fit: 'fits', rotationLeft: null, overRefraction: null, vertexMm: 12 }, left: null }],
+      ['recordOnEye', { right: { lensOnEyeId: crypto.randomUUID(), fit: 'fits', overRefraction: null, vertexMm: 12 }, left: null }],
       ['decideKind', { modality: 'daily', wear: 'day', reason: 'x y z' }],
     ] as const)
       expect(await versioned(measured[0], measured[1])).toMatchObject(refused('absoluteStop'));
@@ -152,7 +155,7 @@ describe('orders on their way out', () => {
     const lens = await spec(world, 'turnstone-30', -3, 0, 180, 8.4, 14.2);
     const signed = await versioned('sign', {
       password: 'plain-sight',
-      right: { lens, triedLensOnEyeId: null },
+      right: { mode: 'final', lens, triedLensOnEyeId: null },
       left: null,
       expiresOn: '2027-11-24',
       waitNote: 'x',

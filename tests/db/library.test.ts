@@ -31,7 +31,7 @@ async function prescribed(
     visitId,
     version: await world.version(visitId),
     password: 'plain-sight',
-    right: { lens: await spec(world, code, sphere, cylinder, axis, 8.6, diameter), triedLensOnEyeId: null },
+    right: { mode: 'final', lens: await spec(world, code, sphere, cylinder, axis, 8.6, diameter), triedLensOnEyeId: null },
     left: null,
     expiresOn: '2027-11-24',
     waitNote: 'known wearer',

@@ -21,7 +21,7 @@ async function readVisit(over: string, record = 1): Promise<{ visitId: string; o
   await world.must('recordOnEye', {
     visitId,
     version: 3,
-    right: { lensOnEyeId: onEye, fit: 'fits', rotationLeft: 10, overRefraction: over, vertexMm: 12 },
+    right: { lensOnEyeId: onEye, fit: 'fits', blinks: [{ rotationLeft: 10 }], overRefraction: over, vertexMm: 12, sureOfLens: true },
     left: null,
   });
   return { visitId, onEye, version: 4, lens };
@@ -30,7 +30,7 @@ const signing = (v: Awaited<ReturnType<typeof readVisit>>, change: Record<string
   visitId: v.visitId,
   version: v.version,
   password: 'plain-sight',
-  right: { lens: { ...v.lens, axis: 30 }, triedLensOnEyeId: v.onEye },
+  right: { mode: 'final', lens: { ...v.lens, axis: 30 }, triedLensOnEyeId: v.onEye },
   left: null,
   expiresOn: '24 Nov 2027',
   waitNote: note,
@@ -102,7 +102,7 @@ describe('signing', () => {
           visitId,
           version: 2,
           password: 'plain-sight',
-          right: { lens, triedLensOnEyeId: null },
+          right: { mode: 'final', lens, triedLensOnEyeId: null },
           left: null,
           expiresOn: '2027-11-24',
           daysPerWeek: 7,

@@ -166,8 +166,8 @@ test('a press while the first is on its way, and a supplier that is down', async
     visitId,
     version: 2,
     password: 'plain-sight',
-    right: { lens, triedLensOnEyeId: null },
-    left: { lens, triedLensOnEyeId: null },
+    right: { mode: 'final', lens, triedLensOnEyeId: null },
+    left: { mode: 'final', lens, triedLensOnEyeId: null },
     expiresOn: '2027-11-24',
     daysPerWeek: 7,
   });

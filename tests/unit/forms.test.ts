@@ -66,11 +66,35 @@ const CASES: readonly [
   [
     'onEye',
     forms.onEyeForm,
-    { ...inVisit, right: { lensOnEyeId: id, fit: 'fits', rotationLeft: null, overRefraction: null, vertexMm: 12 }, left: null },
+    { ...inVisit, right: { lensOnEyeId: id, fit: 'fits', vertexMm: 12 }, left: null },
     [
       ['right', null, 'right', 'nothingToRecord'],
-      ['right', { lensOnEyeId: id, fit: null, rotationLeft: 91, overRefraction: null, vertexMm: 12 }, 'right.rotationLeft', 'rotationLeftOutOfRange'],
-      ['right', { lensOnEyeId: id, fit: null, rotationLeft: null, overRefraction: null, vertexMm: 12 }, 'right', 'nothingToRecord'],
+      ['right', { lensOnEyeId: id, blinks: [{ rotationLeft: 200 }], vertexMm: 12 }, 'right.blinks.0.rotationLeft', 'rotationLeftOutOfRange'],
+      ['right', { lensOnEyeId: id, blinks: [{ rotationLeft: 10, how: 'scale' }], vertexMm: 12 }, 'right.blinks.0.rotationLeft', 'rotation_needsSide'],
+      ['right', { lensOnEyeId: id, blinks: [{ rotationLeft: 10, scaleReading: 100 }], vertexMm: 12 }, 'right.blinks.0.rotationLeft', 'rotation_needsSide'],
+      ['right', { lensOnEyeId: id, vertexMm: 12 }, 'right', 'nothingToRecord'],
+      ['right', { lensOnEyeId: id, findings: [{ sign: 'comfort', value: 11 }], vertexMm: 12 }, 'right.findings.0.value', 'findingOutOfRange'],
+      ['right', { lensOnEyeId: id, findings: [{ sign: 'shine', value: 1 }], vertexMm: 12 }, 'right.findings.0.value', 'findingUnknown'],
+      ['right', { lensOnEyeId: id, findings: [{ sign: 'acuityLens', value: 0 }], vertexMm: 12 }, 'right.findings.0.value', 'acuityEmpty'],
+      ['right', { lensOnEyeId: id, fit: 'fits', overAcuity: { logMar: 0, typed: '20/20' }, vertexMm: 12 }, 'right.overAcuity', 'acuityNeedsOver'],
+      ['right', { lensOnEyeId: id, overRefraction: '+0.25', overAcuity: { logMar: 9, typed: '20/20' }, vertexMm: 12 }, 'right.overAcuity.logMar', 'acuityOutOfRange'],
+    ],
+  ],
+  [
+    'chooseLens',
+    forms.chooseLensForm,
+    { ...inVisit, lensOnEyeId: id, why: 'it sat better' },
+    [['why', ' ', 'why', 'reasonRequired']],
+  ],
+  [
+    'addInstrument',
+    forms.addInstrumentForm,
+    { name: 'Room 2', readStraight: 90, readTurned: 110 },
+    [
+      ['name', '', 'name', 'nameRequired'],
+      ['readStraight', 181, 'readStraight', 'rotation_offScale'],
+      ['readTurned', 10.5, 'readTurned', 'wholeNumber'],
+      ['readTurned', Number.NaN, 'readTurned', 'notANumber'],
     ],
   ],
   [
@@ -87,7 +111,7 @@ const CASES: readonly [
   [
     'sign',
     forms.signForm,
-    { ...inVisit, password: 'x', right: { lens, triedLensOnEyeId: null }, left: null, expiresOn: '2027-11-24', daysPerWeek: 7 },
+    { ...inVisit, password: 'x', right: { mode: 'final', lens, triedLensOnEyeId: null }, left: null, expiresOn: '2027-11-24', daysPerWeek: 7 },
     [
       ['password', '', 'password', 'passwordRequired'],
       ['right', null, 'right', 'oneEyeRequired'],

@@ -154,7 +154,7 @@ describe('while an absolute stop stands', () => {
   };
   it('every step but history and eye health is shut', () => {
     const r = { ...record(), health: { ...record().health, stops: [stop] } };
-    const eye = () => ({ refraction: null, onEye: null, rotation: null, overRefraction: null, fit: null, verdict: {} }) as never;
+    const eye = () => ({ refraction: null, onEye: null, series: [], turn: null, overRefraction: null, fit: null, verdict: {} }) as never;
     const all = stepAnswers(r, eye, healthOf(r, NEEDS));
     for (const [id, answer] of Object.entries(all)) expect(answer.code === 'shut', id).toBe(!NEVER_SHUT.includes(id as 'history'));
     expect(all.eyeHealth).toEqual({ code: 'noLens', state: 'stop' });

@@ -48,7 +48,18 @@ describe('secrets', () => {
 });
 
 describe('the supplier’s shelf and the jobs’ patience', () => {
-  const line = { eye: 'right' as const, familyCode: 'x', sphere: -2, cylinder: 0, axis: 180, add: null, baseCurve: 8.6, diameter: 14.2, packs: 1 };
+  const line = {
+    eye: 'right' as const,
+    mode: 'final' as const,
+    familyCode: 'x',
+    sphere: -2,
+    cylinder: 0,
+    axis: 180,
+    add: null,
+    baseCurve: 8.6,
+    diameter: 14.2,
+    packs: 1,
+  };
   it('axes off the tens are made to order, strong spheres take longer', () => {
     expect(stockOf(line)).toEqual({ packs: 40, leadDays: 5 });
     expect(stockOf({ ...line, cylinder: -1, axis: 23 })).toEqual({ packs: 0, leadDays: 12 });

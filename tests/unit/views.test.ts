@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { careTopicsFor, eyeState, formatRefraction, type Eye, type EyeState } from '../../src/core';
 import { healthOf } from '../../src/features/common/visit/health';
+import { lensesOfRecord } from '../../src/features/common/visit/lenses';
 import { stepAnswers } from '../../src/features/common/visit/steps';
 import { checkOf, toPrescribe } from '../../src/features/final/model';
 import { hasReading, liveEye, noteOf, turnText } from '../../src/features/onEye/model';
@@ -26,16 +27,12 @@ import {
   type RecordParts,
 } from '../fixtures';
 
-const stateFor = (r: VisitRecord, eye: Eye): EyeState =>
-  eyeState(
-    r.facts,
-    eye,
-    (id) => {
-      const l = r.lenses[id];
-      return l && { sphere: l.sphereD, cylinder: l.cylinderD, axis: l.axisDeg };
-    },
-    2,
-  );
+const stateFor = (r: VisitRecord, eye: Eye): EyeState => eyeState(r.facts, eye, lensesOfRecord(r), r.house.settings);
+/** One eye of the screen, with a body of typing on top and a lens that has settled. */
+const liveOf = (r: VisitRecord, body: Readonly<Record<string, string>> = {}, instrument: VisitRecord['instruments'][number] | null = null) =>
+  liveEye({ record: r, state: stateFor(r, 'right'), eye: 'right', body, vertexMm: 12, instrument, lensOf: lensesOfRecord(r), early: false });
+/** Three blinks at one place. */
+const blinks = (turn: number) => [1, 2, 3].map(() => rotation('right', trial.id, turn));
 const trial = onEye('right', 'l20');
 const plover20 = lens('l20', 'plover-30-toric', -3, -1.75, 20);
 const read = (parts: RecordParts = {}) =>
@@ -44,37 +41,37 @@ const read = (parts: RecordParts = {}) =>
 describe('on the eye: what is recorded, with what is being typed on top', () => {
   it('typed text counts before it is recorded', () => {
     const r = read();
-    const live = liveEye(r, stateFor(r, 'right'), 'right', { right: '+0.25 -0.50 x 70' }, 12);
+    const live = liveOf(r, { right: '+0.25 -0.50 x 70' });
     expect(live.turn).toBe(10);
     expect(live.verdict.routes?.agree).toBe(true);
-    expect(live.made?.power).toEqual({ sphere: -3, cylinder: -1.75, axis: 30 });
+    expect(live.made?.lens.power).toEqual({ sphere: -3, cylinder: -1.75, axis: 30 });
   });
   it('a half-typed power changes nothing', () => {
     const r = read();
-    const live = liveEye(r, stateFor(r, 'right'), 'right', { right: '+0.25 -0.50' }, 12);
+    const live = liveOf(r, { right: '+0.25 -0.50' });
     expect(live.verdict.fromOverRefraction).toBeNull();
     expect(live.verdict.order?.axis).toBeCloseTo(30, 9);
   });
   it('a typed turn stands in front of the recorded one', () => {
     const r = read();
-    expect(liveEye(r, stateFor(r, 'right'), 'right', { rightTurn: '5r' }, 12)).toMatchObject({ turn: -5, turnKnown: true });
+    expect(liveOf(r, { rightTurn: '5r' })).toMatchObject({ turn: -5, turnKnown: true });
   });
   it('nothing read: the drawing stands at zero but says that it is not known', () => {
     const r = read({ rotations: [] });
-    expect(liveEye(r, stateFor(r, 'right'), 'right', {}, 12)).toMatchObject({ turn: 0, turnKnown: false });
+    expect(liveOf(r)).toMatchObject({ turn: 0, turnKnown: false });
   });
   it('no lens is offered while the routes disagree', () => {
     const r = read({ overRefractions: [overRefraction('right', trial.id, -0.75, -0.75, 160)] });
-    expect(liveEye(r, stateFor(r, 'right'), 'right', {}, 12)).toMatchObject({ made: null, verdict: { order: null } });
+    expect(liveOf(r)).toMatchObject({ made: null, verdict: { order: null } });
   });
   it('an unconfirmed lens gives no second route', () => {
     const r = read({ unconfirmed: true, overRefractions: [overRefraction('right', trial.id, 0.25, -0.5, 70)] });
-    expect(liveEye(r, stateFor(r, 'right'), 'right', {}, 12).verdict.fromOverRefraction).toBeNull();
+    expect(liveOf(r).verdict.fromOverRefraction).toBeNull();
   });
   it.each([
     [10, '10l'],
     [-5, '5r'],
-    [0, '0'],
+    [0, '0l'],
   ])('%d is typed %s', (turn, text) => {
     expect(turnText(turn)).toBe(text);
   });
@@ -102,7 +99,7 @@ describe('workings', () => {
   };
   it('both routes, line by line, to the lens that is made', () => {
     const r = read({ overRefractions: [overRefraction('right', trial.id, 0.25, -0.5, 70)] });
-    const live = liveEye(r, stateFor(r, 'right'), 'right', {}, 12);
+    const live = liveOf(r);
     const block = routesWorking('id', live, { power: { sphere: 0.25, cylinder: -0.5, axis: 70 }, vertexMm: 12 }, words);
     const lines = Object.fromEntries((block?.lines ?? []).map((l) => [l.what, l.comes]));
     expect(lines['one: −3.25 −1.75 × 20']).toBe('−3.13 −1.59 × 20');
@@ -115,16 +112,16 @@ describe('workings', () => {
   });
   it('a turn to the right is added where the lens lies and subtracted in the order', () => {
     const r = read({ rotations: [rotation('right', trial.id, -10)] });
-    const block = routesWorking('id', liveEye(r, stateFor(r, 'right'), 'right', {}, 12), null, words);
+    const block = routesWorking('id', liveOf(r), null, words);
     expect(block?.lines.map((l) => l.what)).toEqual(expect.arrayContaining(['lies 20 + 10', 'order 20 − 10']));
   });
   it('without a lens there is nothing to work out', () => {
     const r = record({ refractions: [refraction('right', -1, 0, 180)] });
-    expect(routesWorking('id', liveEye(r, stateFor(r, 'right'), 'right', {}, 12), null, words)).toBeNull();
+    expect(routesWorking('id', liveOf(r), null, words)).toBeNull();
   });
   it('the expected over-refraction', () => {
     const r = read();
-    const live = liveEye(r, stateFor(r, 'right'), 'right', {}, 12);
+    const live = liveOf(r);
     const { fromRefraction, expectedOverRefraction } = live.verdict;
     if (!fromRefraction || !expectedOverRefraction) throw new Error('verdict');
     const block = expectedWorking(
@@ -196,8 +193,11 @@ describe('what is said before signing, and of the readings', () => {
     ['never tried', { onEye: [], rotations: [] }, { rightFamily: 'plover-30-toric' }, 'untried', 'watch'],
     ['mark not read', { rotations: [] }, {}, 'unread', 'watch'],
     ['read too early', { rotations: [{ ...rotation('right', trial.id, 10), provisional: true }] }, {}, 'provisional', 'watch'],
-    ['as tried', { rotations: [rotation('right', trial.id, 0)] }, {}, 'same', 'ok'],
-    ['changed by the readings', {}, {}, 'changed', 'ok'],
+    ['as tried', { rotations: blinks(0) }, {}, 'same', 'ok'],
+    ['changed by the readings', { rotations: blinks(10) }, {}, 'changed', 'ok'],
+    ['one blink only', {}, {}, 'few', 'watch'],
+    ['a lens that does not sit still', { rotations: [0, 20, -10].map((turn) => rotation('right', trial.id, turn)) }, {}, 'refit', 'stop'],
+    ['over 30° round', { rotations: blinks(35) }, {}, 'changeDesign', 'stop'],
   ] as const)('%s', (_name, parts, body, code, state) => {
     expect(check(read(parts), body)).toEqual({ code, state });
   });
@@ -207,11 +207,11 @@ describe('what is said before signing, and of the readings', () => {
     ['measure again', { overRefractions: [overRefraction('right', trial.id, -0.75, -0.75, 160)] }, { code: 'measureAgain', state: 'stop' }],
   ] as const)('%s', (_name, parts, note) => {
     const r = read(parts);
-    expect(noteOf(liveEye(r, stateFor(r, 'right'), 'right', {}, 12))).toMatchObject(note);
+    expect(noteOf(liveOf(r))).toMatchObject(note);
   });
   it('nothing on the eye says nothing', () => {
     const r = read({ onEye: [], rotations: [] });
-    expect(noteOf(liveEye(r, stateFor(r, 'right'), 'right', {}, 12))).toBeNull();
+    expect(noteOf(liveOf(r))).toBeNull();
   });
 });
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { chains, eyeState, type Eye, type VisitFacts } from '../index';
+import { chains, DEFAULT_SETTINGS, eyeState, type Eye, type VisitFacts } from '../index';
 
 const at = '2026-11-24T15:00:00Z';
 const fact = (id: string, eye: Eye) => ({
@@ -28,6 +28,8 @@ const facts = (change: Partial<VisitFacts> = {}): VisitFacts => ({
       addD: null,
       addSource: null,
       prismText: null,
+      acuityLogMar: null,
+      acuityTyped: null,
     },
   ]),
   onEye: chains([
@@ -59,33 +61,91 @@ const facts = (change: Partial<VisitFacts> = {}): VisitFacts => ({
     { lensOnEyeId: 't2', how: 'putOnHere', takenOffAt: null, withdrawnOffAt: null, withdrawnReason: null },
   ],
   fits: [],
-  rotations: chains([{ ...fact('rot1', 'right'), lensOnEyeId: 't1', rotationLeftDeg: 10, how: 'drag' as const, provisional: false }]),
+  rotations: chains([
+    { ...fact('rot1', 'right'), lensOnEyeId: 't1', rotationLeftDeg: 10, how: 'drag' as const, provisional: false, seriesNo: 1, scaleReading: null },
+  ]),
   overRefractions: [],
+  lensFindings: [],
+  choices: [],
   ...change,
 });
-const power = (id: string) => ({ sphere: -3, cylinder: -1.75, axis: id === 'lens20' ? 20 : 30 });
+const lensOf = (id: string) => ({ power: { sphere: -3, cylinder: -1.75, axis: id === 'lens20' ? 20 : 30 }, tried: null });
 
 describe('one eye as it stands', () => {
   it('readings through an earlier lens do not count for the one that is on now', () => {
-    const state = eyeState(facts(), 'right', power, 2);
+    const state = eyeState(facts(), 'right', lensOf, DEFAULT_SETTINGS);
     expect(state.onEye?.current.id).toBe('t2');
-    expect(state.rotation).toBeNull();
+    expect(state.turn).toBeNull();
     expect(state.verdict.order?.axis).toBe(20);
   });
   it('an unconfirmed lens counts for nothing', () => {
     const over = chains([
-      { ...fact('o', 'right'), lensOnEyeId: 't2', sphereD: 0.25, cylinderD: 0, axisDeg: 180, vertexMm: 12, typedText: '', provisional: false },
+      {
+        ...fact('o', 'right'),
+        lensOnEyeId: 't2',
+        sphereD: 0.25,
+        cylinderD: 0,
+        axisDeg: 180,
+        vertexMm: 12,
+        typedText: '',
+        provisional: false,
+        acuityLogMar: null,
+        acuityTyped: null,
+      },
     ]);
     const state = eyeState(
       facts({ overRefractions: over, onEyeExtras: [{ lensOnEyeId: 't2', how: null, takenOffAt: null, withdrawnOffAt: null, withdrawnReason: null }] }),
       'right',
-      power,
-      2,
+      lensOf,
+      DEFAULT_SETTINGS,
     );
     expect(state.confirmed).toBeNull();
     expect(state.verdict.fromOverRefraction).toBeNull();
   });
+  it('an earlier lens taken up again brings its own readings, until another goes on', () => {
+    const choice = { lensOnEyeId: 't1', why: 'it sat better', chosenAt: '2026-11-24T15:10:00Z', chosenByName: 'P' };
+    const state = eyeState(facts({ choices: [choice] }), 'right', lensOf, DEFAULT_SETTINGS);
+    expect(state).toMatchObject({ onEye: { rootId: 't1' }, choice: { why: 'it sat better' }, turn: { mean: 10, count: 1 } });
+    const before = eyeState(facts({ choices: [{ ...choice, chosenAt: '2026-11-24T14:00:00Z' }] }), 'right', lensOf, DEFAULT_SETTINGS);
+    expect(before).toMatchObject({ onEye: { rootId: 't2' }, choice: null });
+  });
+  it('only the last series of blinks counts, in the order read', () => {
+    const blink = (id: string, turn: number, seriesNo: number) => ({
+      ...fact(id, 'right'),
+      lensOnEyeId: 't2',
+      rotationLeftDeg: turn,
+      how: 'pedal' as const,
+      provisional: false,
+      seriesNo,
+      scaleReading: null,
+    });
+    const rotations = chains([blink('a', 30, 1), blink('b', 8, 2), blink('c', 10, 2), blink('d', 12, 2)]);
+    const state = eyeState(facts({ rotations }), 'right', lensOf, DEFAULT_SETTINGS);
+    expect(state.series.map((c) => c.current.rotationLeftDeg)).toEqual([8, 10, 12]);
+    expect(state.turn).toMatchObject({ mean: 10, count: 3, sd: 2 });
+  });
+  it('findings are the newest of each sign, through this lens', () => {
+    const seen = (id: string, lensOnEyeId: string, sign: string, numberValue: number) => ({
+      ...fact(id, 'right'),
+      lensOnEyeId,
+      sign,
+      numberValue,
+      wordValue: null,
+      typedText: null,
+      provisional: false,
+    });
+    const lensFindings = chains([
+      seen('a', 't2', 'movement', 0.9),
+      seen('b', 't2', 'movement', 0.3),
+      seen('c', 't1', 'pushUp', 90),
+      seen('d', 't2', 'acuityLens', 0.1),
+    ]);
+    const state = eyeState(facts({ lensFindings }), 'right', lensOf, DEFAULT_SETTINGS);
+    expect(state.findings).toEqual({ movement: 0.3, acuityLens: 0.1 });
+    expect(state.fitVerdict.verdict).toBe('fits');
+    expect(state.acuities.lens).toBe(0.1);
+  });
   it('the other eye is untouched', () => {
-    expect(eyeState(facts(), 'left', power, 2)).toMatchObject({ refraction: null, onEye: null, verdict: { order: null } });
+    expect(eyeState(facts(), 'left', lensOf, DEFAULT_SETTINGS)).toMatchObject({ refraction: null, onEye: null, verdict: { order: null } });
   });
 });

@@ -1,7 +1,13 @@
 import { latest, type Appended, type FactChain } from '../facts/chains';
 import type { Refraction } from '../optics/refraction';
 import type { Degrees, Eye, IsoInstant } from '../units';
+import type { EyeAcuities } from './overDoubts';
 import { eyeVerdict, type EyeVerdict } from './eyeVerdict';
+import { judgeFit, type FitVerdict } from './fitVerdict';
+import { isLensSign, type LensFindings, type LensSignId } from './lensSigns';
+import type { MovementSchool } from './movement';
+import type { RotationRules, TriedFamily } from '../rotation/rotationVerdict';
+import { seriesStats, type SeriesStats } from '../rotation/series';
 
 /** Columns that every clinical fact shows. */
 export interface Fact extends Appended {
@@ -27,6 +33,9 @@ export interface RefractionFact extends Fact, PowerColumns {
   readonly addSource: 'measured' | 'age' | null;
   /** Prism in the glasses, as written. */
   readonly prismText: string | null;
+  /** Sight with these glasses, logMAR, and as typed. */
+  readonly acuityLogMar: number | null;
+  readonly acuityTyped: string | null;
 }
 export interface OnEyeFact extends Fact {
   readonly lensId: string | null;
@@ -42,17 +51,43 @@ export type FitWord = 'loose' | 'fits' | 'tight';
 export interface FitFact extends Fact {
   readonly lensOnEyeId: string;
   readonly verdict: FitWord;
+  readonly provisional: boolean;
 }
+/** How a reading of the mark came about. */
+export const READ_HOW = ['drag', 'keys', 'typed', 'scale', 'pedal'] as const;
+/** One blink's reading of the mark. */
 export interface RotationFact extends Fact {
   readonly lensOnEyeId: string;
   readonly rotationLeftDeg: Degrees;
-  readonly how: 'drag' | 'keys' | 'typed';
+  readonly how: (typeof READ_HOW)[number];
   readonly provisional: boolean;
+  /** Readings of one number were taken one after another. */
+  readonly seriesNo: number;
+  /** The number on the scale, where one was read. */
+  readonly scaleReading: number | null;
+}
+/** Something seen of a lens on an eye: a number or a word. */
+export interface LensFindingFact extends Fact {
+  readonly lensOnEyeId: string;
+  readonly sign: string;
+  readonly numberValue: number | null;
+  readonly wordValue: string | null;
+  readonly typedText: string | null;
+  readonly provisional: boolean;
+}
+/** An earlier lens of the visit taken up again as the one to decide on. */
+export interface LensChoice {
+  readonly lensOnEyeId: string;
+  readonly why: string;
+  readonly chosenAt: IsoInstant;
+  readonly chosenByName: string;
 }
 export interface OverRefractionFact extends Fact, PowerColumns {
   readonly lensOnEyeId: string;
   readonly vertexMm: number;
   readonly typedText: string;
+  readonly acuityLogMar: number | null;
+  readonly acuityTyped: string | null;
   readonly provisional: boolean;
 }
 /** Who vouches for a lens on an eye, and when it came off. */
@@ -72,6 +107,19 @@ export interface VisitFacts {
   readonly fits: readonly FactChain<FitFact>[];
   readonly rotations: readonly FactChain<RotationFact>[];
   readonly overRefractions: readonly FactChain<OverRefractionFact>[];
+  readonly lensFindings: readonly FactChain<LensFindingFact>[];
+  /** In the order in which they were chosen. */
+  readonly choices: readonly LensChoice[];
+}
+
+/** What the library says of a lens. */
+export interface LensOfEye {
+  readonly power: Refraction;
+  readonly tried: TriedFamily | null;
+}
+/** What a practice has set that a verdict depends on. */
+export interface EyeRules extends RotationRules {
+  readonly movement: MovementSchool;
 }
 
 type Current<F extends Fact> = (FactChain<F> & { readonly current: F }) | null;
@@ -79,49 +127,116 @@ type Current<F extends Fact> = (FactChain<F> & { readonly current: F }) | null;
 /** One eye as it stands in a visit. */
 export interface EyeState {
   readonly refraction: Current<RefractionFact>;
-  /** The lens tried or looked at last. */
+  /** The lens decided on: the one put on last, or an earlier one that was taken up again. */
   readonly onEye: Current<OnEyeFact>;
+  /** Why an earlier lens was taken up again; null for the last one. */
+  readonly choice: LensChoice | null;
   readonly confirmed: OnEyeExtra['how'];
   readonly takenOffAt: IsoInstant | null;
   readonly fit: Current<FitFact>;
-  readonly rotation: Current<RotationFact>;
+  /** The last series of readings of the mark, in the order read. */
+  readonly series: readonly RotationChain[];
+  readonly turn: SeriesStats | null;
   readonly overRefraction: Current<OverRefractionFact>;
+  /** What was seen of the lens, the newest of each sign. */
+  readonly findings: LensFindings;
+  readonly findingChains: Readonly<Partial<Record<LensSignId, LensFindingChain>>>;
+  readonly acuities: EyeAcuities;
+  readonly fitVerdict: FitVerdict;
   readonly verdict: EyeVerdict;
 }
+export type RotationChain = FactChain<RotationFact> & { readonly current: RotationFact };
+export type LensFindingChain = FactChain<LensFindingFact> & { readonly current: LensFindingFact };
 
 export const powerOf = (row: PowerColumns): Refraction => ({ sphere: row.sphereD, cylinder: row.cylinderD, axis: row.axisDeg });
+
+const holds = <F extends Fact>(chain: FactChain<F>): chain is FactChain<F> & { readonly current: F } => chain.current !== null;
+
+/** The last series of readings through one lens. @example lastSeries([], 'lens-1') → [] */
+export function lastSeries(rotations: readonly FactChain<RotationFact>[], lensOnEyeId: string): readonly RotationChain[] {
+  const all = rotations.filter(holds).filter((c) => c.current.lensOnEyeId === lensOnEyeId);
+  const newest = Math.max(...all.map((c) => c.current.seriesNo));
+  return all.filter((c) => c.current.seriesNo === newest);
+}
+
+/** The newest chain of each sign seen through one lens. */
+function findingsOf(chains: readonly FactChain<LensFindingFact>[], lensOnEyeId: string): Readonly<Partial<Record<LensSignId, LensFindingChain>>> {
+  const out: Partial<Record<LensSignId, LensFindingChain>> = {};
+  for (const chain of chains) if (holds(chain) && chain.current.lensOnEyeId === lensOnEyeId && isLensSign(chain.current.sign)) out[chain.current.sign] = chain;
+  return out;
+}
+/** Values of finding chains by sign. */
+export const findingValues = (chains: Readonly<Partial<Record<LensSignId, LensFindingChain>>>): LensFindings =>
+  Object.fromEntries(Object.entries(chains).map(([sign, chain]) => [sign, chain.current.numberValue ?? chain.current.wordValue ?? '']));
+
+const numberOf = (value: number | string | undefined): number | null => (typeof value === 'number' ? value : null);
+
+/** The lens an eye is decided on: the newest, unless an earlier one was taken up again after it. */
+function decidedOn(facts: VisitFacts, eye: Eye): { readonly onEye: Current<OnEyeFact>; readonly choice: LensChoice | null } {
+  const newest = latest(facts.onEye, (r) => r.eye === eye);
+  const ofEye = new Map(facts.onEye.filter((c) => c.current?.eye === eye).map((c) => [c.rootId, c]));
+  const choice = facts.choices.filter((c) => ofEye.has(c.lensOnEyeId)).at(-1);
+  if (!newest || !choice || choice.chosenAt < newest.current.putOnAt) return { onEye: newest, choice: null };
+  const chain = ofEye.get(choice.lensOnEyeId);
+  return chain && holds(chain) ? { onEye: chain, choice: chain.rootId === newest.rootId ? null : choice } : { onEye: newest, choice: null };
+}
 
 /**
  * What holds for one eye in a visit, and what it comes to. Readings count only through the lens they were taken
  * with; an unconfirmed lens counts for nothing.
- * @param lensPower power of a lens by its id; undefined where the id is not known
- * @param readerNoise SD of one reading of the mark, degrees
- * @example eyeState(noFacts, 'right', () => undefined, 2).verdict.order → null
- * @source see eyeVerdict
+ * @param lensOf power and family of a lens by its id; undefined where the id is not known
+ * @param rules what the practice has set
+ * @param lensOnEyeId another lens of the visit than the one decided on
+ * @example eyeState(noFacts, 'right', () => undefined, rules).verdict.order → null
+ * @source see eyeVerdict, judgeFit
  */
-export function eyeState(facts: VisitFacts, eye: Eye, lensPower: (lensId: string) => Refraction | undefined, readerNoise: Degrees): EyeState {
+export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) => LensOfEye | undefined, rules: EyeRules, lensOnEyeId?: string): EyeState {
   const refraction = latest(facts.refractions, (r) => r.eye === eye);
-  const onEye = latest(facts.onEye, (r) => r.eye === eye);
+  const named = lensOnEyeId === undefined ? undefined : facts.onEye.find((c) => c.rootId === lensOnEyeId);
+  const { onEye, choice } = named && holds(named) ? { onEye: named, choice: null } : decidedOn(facts, eye);
   const extra = facts.onEyeExtras.find((e) => e.lensOnEyeId === onEye?.rootId);
   const ofLens = (row: { readonly eye: Eye; readonly lensOnEyeId: string }): boolean => row.eye === eye && row.lensOnEyeId === onEye?.rootId;
   const fit = latest(facts.fits, ofLens);
-  const rotation = latest(facts.rotations, ofLens);
+  const series = onEye ? lastSeries(facts.rotations, onEye.rootId) : [];
+  const turn =
+    series.length === 0
+      ? null
+      : seriesStats(
+          series.map((c) => c.current.rotationLeftDeg),
+          rules.readerNoiseDegrees,
+        );
   const overRefraction = latest(facts.overRefractions, ofLens);
-  const lens = onEye?.current.lensId && extra?.how ? (lensPower(onEye.current.lensId) ?? null) : null;
+  const findingChains = onEye ? findingsOf(facts.lensFindings, onEye.rootId) : {};
+  const findings = findingValues(findingChains);
+  const lens = onEye?.current.lensId && extra?.how ? lensOf(onEye.current.lensId) : undefined;
   return {
     refraction,
     onEye,
+    choice,
     confirmed: extra?.how ?? null,
     takenOffAt: extra?.takenOffAt ?? null,
     fit,
-    rotation,
+    series,
+    turn,
     overRefraction,
+    findings,
+    findingChains,
+    acuities: {
+      glasses: refraction?.current.acuityLogMar ?? null,
+      lens: numberOf(findings.acuityLens),
+      over: overRefraction?.current.acuityLogMar ?? null,
+      pinhole: numberOf(findings.acuityPinhole),
+    },
+    fitVerdict: judgeFit(findings, rules.movement),
     verdict: eyeVerdict({
       refraction: refraction && { power: powerOf(refraction.current), vertexMm: refraction.current.vertexMm },
-      lens,
-      rotationLeft: rotation?.current.rotationLeftDeg ?? null,
+      lens: lens?.power ?? null,
+      turn,
+      recovery: numberOf(findings.recovery),
+      early: series.some((c) => c.current.provisional),
       overRefraction: overRefraction && { power: powerOf(overRefraction.current), vertexMm: overRefraction.current.vertexMm },
-      readerNoise,
+      tried: lens?.tried ?? null,
+      rules,
     }),
   };
 }

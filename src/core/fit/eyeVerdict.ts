@@ -1,10 +1,12 @@
 import { fromPowerVector, subtractVectors, toPowerVector } from '../optics/powerVector';
 import type { Refraction } from '../optics/refraction';
 import { toCornealPlane, toSpectaclePlane } from '../optics/vertex';
-import { compensateAxis, powerOnEye } from '../rotation/compensate';
+import { powerOnEye } from '../rotation/compensate';
 import { resolveOverRefraction, type ResolvedOverRefraction } from '../rotation/resolveOverRefraction';
+import { compensatedNeed, rotationVerdict, type RotationRules, type RotationVerdict, type TriedFamily } from '../rotation/rotationVerdict';
 import { routesAgree, type RoutesVerdict } from '../rotation/routesAgree';
-import type { Degrees, Millimetres } from '../units';
+import { FEWEST_READINGS, type SeriesStats } from '../rotation/series';
+import type { Millimetres } from '../units';
 
 /** A power measured at the spectacle or trial-frame plane. */
 export interface MeasuredPower {
@@ -17,12 +19,20 @@ export interface EyeMeasurements {
   readonly refraction: MeasuredPower | null;
   /** Labelled power of the confirmed lens on the eye. */
   readonly lens: Refraction | null;
-  /** Degrees, examiner's left positive. */
-  readonly rotationLeft: Degrees | null;
+  /** Where its mark sits, over the blinks read; null when not read. */
+  readonly turn: SeriesStats | null;
+  /** Blinks until back after a push. */
+  readonly recovery: number | null;
+  /** The mark was read before the lens had settled. */
+  readonly early: boolean;
   readonly overRefraction: MeasuredPower | null;
-  /** SD of one reading of the mark, degrees. */
-  readonly readerNoise: Degrees;
+  /** What the lens's family makes; null when it is not in the library. */
+  readonly tried: TriedFamily | null;
+  readonly rules: RotationRules;
 }
+
+/** Why no order is offered. */
+export type NoOrder = 'nothing' | 'routesDisagree' | 'refit' | 'changeDesign';
 
 /** What it comes to. Every power at the cornea and unrounded, but the expected over-refraction. */
 export interface EyeVerdict {
@@ -33,19 +43,30 @@ export interface EyeVerdict {
   readonly routes: RoutesVerdict | null;
   /** Over-refraction that route 1 predicts, at the trial frame. */
   readonly expectedOverRefraction: Refraction | null;
-  /** Power to look for among makeable lenses, turn compensated; null while nothing says, or the routes disagree. */
+  /** What the eye asks for at the cornea. */
+  readonly need: Refraction | null;
+  /** Where the mark sits and what to do about it; null while it was not read. */
+  readonly rotation: RotationVerdict | null;
+  /** Power to look for among makeable lenses, turn allowed for; null while nothing says, or something forbids it. */
   readonly order: Refraction | null;
+  readonly noOrder: NoOrder | null;
+  /** Power to choose the next lens by: the order, or, where this lens is to be changed, the need without its turn. */
+  readonly choosing: Refraction | null;
   readonly basis: 'overRefraction' | 'refraction' | null;
 }
 
+/** SD of where the mark lies, degrees: the series' own, the reader's where too few were read. */
+const turnSd = (turn: SeriesStats | null, rules: RotationRules): number =>
+  turn !== null && turn.count >= FEWEST_READINGS && turn.sd !== null ? turn.sd : rules.readerNoiseDegrees;
+
 /**
  * Puts one eye's measurements together. The over-refraction through the lens that is on the eye decides where both
- * routes agree; where they do not, no order is offered until something is measured again.
- * @example eyeVerdict({refraction: null, lens: null, rotationLeft: null, overRefraction: null, readerNoise: 2}).order → null
- * @source see resolveOverRefraction, routesAgree
+ * routes agree; where they do not, or where the lens does not sit still, no order is offered.
+ * @example eyeVerdict({refraction: null, lens: null, turn: null, recovery: null, early: false, overRefraction: null, tried: null, rules}).order → null
+ * @source see resolveOverRefraction, routesAgree, rotationVerdict
  */
 export function eyeVerdict(eye: EyeMeasurements): EyeVerdict {
-  const rotationLeft = eye.rotationLeft ?? 0;
+  const rotationLeft = eye.turn?.mean ?? 0;
   const fromRefraction = eye.refraction ? toCornealPlane(eye.refraction.power, eye.refraction.vertexMm) : null;
   const fromOverRefraction =
     eye.lens && eye.overRefraction
@@ -62,7 +83,7 @@ export function eyeVerdict(eye: EyeMeasurements): EyeVerdict {
           fromRefraction,
           fromOverRefraction: fromOverRefraction.need,
           lensCylinder: eye.lens.cylinder,
-          rotationSd: eye.readerNoise,
+          rotationSd: turnSd(eye.turn, eye.rules),
         })
       : null;
   const expectedOverRefraction =
@@ -72,16 +93,27 @@ export function eyeVerdict(eye: EyeMeasurements): EyeVerdict {
           eye.overRefraction?.vertexMm ?? eye.refraction?.vertexMm ?? 12,
         )
       : null;
-  const compensated =
-    fromRefraction && (fromRefraction.cylinder === 0 ? fromRefraction : { ...fromRefraction, axis: compensateAxis(fromRefraction.axis, rotationLeft) });
   const disagree = routes !== null && !routes.agree;
-  const order = disagree ? null : (fromOverRefraction?.order ?? compensated);
+  const need = disagree ? null : (fromOverRefraction?.need ?? fromRefraction);
+  const rotation = eye.turn ? rotationVerdict({ stats: eye.turn, recovery: eye.recovery, early: eye.early, need, tried: eye.tried, rules: eye.rules }) : null;
+  const noOrder = disagree
+    ? 'routesDisagree'
+    : need === null
+      ? 'nothing'
+      : rotation?.code === 'refit' || rotation?.code === 'changeDesign'
+        ? rotation.code
+        : null;
+  const order = noOrder === null && need ? compensatedNeed(need, rotationLeft) : null;
   return {
     fromRefraction,
     fromOverRefraction,
     routes,
     expectedOverRefraction,
+    need,
+    rotation,
     order,
+    noOrder,
+    choosing: order ?? (noOrder === 'refit' || noOrder === 'changeDesign' ? need : null),
     basis: order === null ? null : fromOverRefraction ? 'overRefraction' : 'refraction',
   };
 }

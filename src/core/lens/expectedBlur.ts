@@ -56,3 +56,12 @@ export const MIDDLE_PUPIL_MM: Millimetres = 4;
  * @source Smith 1991, from memory
  */
 export const blurDetail = (pupilMm: Millimetres, blur: Dioptres): number => 0.65 * pupilMm * blur;
+
+/**
+ * Diameter of the disc that a point makes out of focus, minutes of arc: 3.44 × pupil × defocus.
+ * @param pupilMm pupil, mm
+ * @param defocus D, sign ignored
+ * @example blurDisc(3, 1) → 10.31
+ * @source geometrical optics: 1 mm × 1 D is 1/1000 rad
+ */
+export const blurDisc = (pupilMm: Millimetres, defocus: Dioptres): number => (Math.abs(pupilMm * defocus) / 1000) * (180 / Math.PI) * 60;

@@ -4,6 +4,8 @@ import {
   axisDistance,
   blurBetween,
   compensateAxis,
+  DEFAULT_SETTINGS,
+  seriesStats,
   eyeVerdict,
   fromPowerVector,
   parseRotation,
@@ -128,7 +130,15 @@ describe('do the two routes agree', () => {
     expect(routesAgree({ fromRefraction, fromOverRefraction: fromRefraction, lensCylinder: -5, rotationSd: 5 }).gate).toBeGreaterThan(0.5);
   });
   it('no order is offered while they disagree', () => {
-    const eye = { refraction: { power: r(-3.25, -1.75, 20), vertexMm: 12 }, lens: r(-3, -1.75, 20), rotationLeft: 10, readerNoise: 2 };
+    const eye = {
+      refraction: { power: r(-3.25, -1.75, 20), vertexMm: 12 },
+      lens: r(-3, -1.75, 20),
+      turn: seriesStats([10], 2),
+      recovery: null,
+      early: false,
+      tried: null,
+      rules: DEFAULT_SETTINGS,
+    };
     expect(eyeVerdict({ ...eye, overRefraction: { power: r(-0.75, -0.75, 160), vertexMm: 12 } })).toMatchObject({ order: null, basis: null });
     expect(eyeVerdict({ ...eye, overRefraction: { power: r(0.25, -0.5, 70), vertexMm: 12 } })).toMatchObject({ basis: 'overRefraction' });
     expect(eyeVerdict({ ...eye, overRefraction: null }).order?.axis).toBeCloseTo(30, 9);

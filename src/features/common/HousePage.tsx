@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
 import { Frame } from '@/ui/Frame';
 import { WallClock } from './Clock';
+import { SettleClocks } from './SettleClocks';
 import { useDeeds } from './DeedsProvider';
 import { Rail, type RailPlace } from './Rail';
 
@@ -35,6 +36,8 @@ export function HousePage({
             <div className="label">{house.practice.name}</div>
           </div>
           {strip}
+          <span className="ml-auto" />
+          <SettleClocks />
           <WallClock />
         </>
       }

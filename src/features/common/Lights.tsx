@@ -1,5 +1,5 @@
 'use client';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from './keys';
 import { useTranslations } from 'use-intl';
 import { useSyncExternalStore } from 'react';
 import { Lamp } from 'lucide-react';
@@ -36,7 +36,7 @@ export function LightsButton() {
     for (const listener of listeners) listener();
     void quietly('setLights', { deviceId: device, lights: next });
   };
-  useHotkeys('d', toggle);
+  useKey('d', toggle);
   return (
     <button type="button" className="rail-item" onClick={toggle} aria-pressed={lights === 'down'} aria-keyshortcuts="d">
       <Lamp size={22} strokeWidth={1.6} aria-hidden="true" />

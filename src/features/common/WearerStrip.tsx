@@ -5,6 +5,7 @@ import { useTranslations } from 'use-intl';
 import { formatDay, formatRecord } from '@/i18n/format';
 import type { WearerFile } from '@/services/visitRecord';
 import { WallClock } from './Clock';
+import { SettleClocks } from './SettleClocks';
 
 /** Whose this is: name and birth date, always, so that nobody works on the wrong wearer. */
 export function WearerStrip({ wearer, lines }: { readonly wearer: WearerFile['wearer']; readonly lines?: ReactNode }) {
@@ -27,6 +28,8 @@ export function WearerStrip({ wearer, lines }: { readonly wearer: WearerFile['we
         </div>
       ) : null}
       {lines}
+      <span className="ml-auto" />
+      <SettleClocks />
       <WallClock />
     </>
   );

@@ -1,6 +1,6 @@
 'use client';
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from './keys';
 import { assert } from '@/lib/assert';
 
 /** One step of a working: what, and what it comes to. */
@@ -34,7 +34,7 @@ export function WorkingProvider({
 }) {
   const [chosen, setOpenId] = useState<string | null>(initial);
   const openId = chosen !== null && ids.includes(chosen) ? chosen : null;
-  useHotkeys(
+  useKey(
     'w',
     () => {
       const next = openId === null ? 0 : ids.indexOf(openId) + 1;

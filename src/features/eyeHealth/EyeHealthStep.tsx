@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import { EYES, GRADED, MEASURES, SYMPTOMS, type Eye, type SignId } from '@/core';
 import { Button } from '@/ui/Button';
@@ -36,7 +37,7 @@ export function EyeHealthStep() {
   const typed = useMemo(() => typedFindings(draft.body), [draft.body]);
   const wrong = useMemo(() => faults(typed, health.today), [typed, health.today]);
   const live = useMemo(() => {
-    const needs = { right: eye('right').verdict.order, left: eye('left').verdict.order };
+    const needs = { right: eye('right').verdict.choosing, left: eye('left').verdict.choosing };
     return healthOf(record, needs, { findings: asChains(typed, record.visit.id) });
   }, [record, eye, typed]);
   const stopped = openStops(record);
@@ -79,16 +80,16 @@ export function EyeHealthStep() {
   };
   useHotkeys('down', (e) => (e.preventDefault(), move(1)), [here]);
   useHotkeys('up', (e) => (e.preventDefault(), move(-1)), [here]);
-  useHotkeys('r', () => setEyeHere('right'), []);
-  useHotkeys('l', () => setEyeHere('left'), []);
+  useKey('r', () => setEyeHere('right'), []);
+  useKey('l', () => setEyeHere('left'), []);
   const grade = (key: string): void => {
     const now = live.today[eyeHere][here];
     const next = gradeAfter(key, typeof now === 'number' ? now : undefined);
     if (next !== null && !closed) put(eyeHere, here, next);
   };
-  useHotkeys('0,1,2,3,4', (e) => grade(e.key), [here, eyeHere, live, closed]);
-  useHotkeys('period', () => grade('.'), [here, eyeHere, live, closed]);
-  useHotkeys(
+  useKey('0,1,2,3,4', (e) => grade(e.key), [here, eyeHere, live, closed]);
+  useKey('period', () => grade('.'), [here, eyeHere, live, closed]);
+  useKey(
     'equal',
     () => {
       const right = live.today.right[here];

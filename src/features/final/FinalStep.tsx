@@ -18,7 +18,8 @@ import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
-import { checkOf, toPrescribe, variantKey } from './model';
+import { checkOf, curveKey, toPrescribe } from './model';
+import { doubledAxis, ModeChoice, RawPlan } from './OrderMode';
 import { SignedPrescription } from './SignedPrescription';
 
 /** What is prescribed, from what was read on the eye, and the signature that makes it so. */
@@ -42,6 +43,9 @@ export function FinalStep() {
   const expires = draft.body.expires ?? formatDay(proposedExpiry);
   const days = draft.body.days ?? '7';
   const mustWait = settings.finalPrescription === 'afterAftercare' && record.visit.kind !== 'aftercare';
+  const rawPossible =
+    EYES.some((e) => plans[e].blocked === null && !plans[e].leftOut) && EYES.every((e) => plans[e].blocked !== null || plans[e].leftOut || plans[e].rawReady);
+  const raw = draft.body.mode === 'raw' && rawPossible;
   const included = EYES.filter((e) => plans[e].blocked === null && !plans[e].leftOut);
   const zone = practice.timeZone;
 
@@ -49,8 +53,15 @@ export function FinalStep() {
     event?.preventDefault();
     const of = (e: Eye) => {
       const { family, lens, variant, blocked, leftOut } = plans[e];
-      if (!family || !lens || !variant || blocked !== null || leftOut) return null;
+      const triedId = eye(e).onEye?.rootId;
+      if (blocked !== null || leftOut) return null;
+      if (raw) {
+        const made = variant ?? plans[e].curves[0];
+        return triedId && made ? { mode: 'raw' as const, triedLensOnEyeId: triedId, baseCurve: made.baseCurve, diameter: made.diameter } : null;
+      }
+      if (!family || !lens || !variant) return null;
       return {
+        mode: 'final' as const,
         lens: {
           familyId: family.id,
           sphere: lens.power.sphere,
@@ -121,6 +132,7 @@ export function FinalStep() {
       );
     }
     if (plan.blocked) return <Stated state="stop">{words(plan.blocked)}</Stated>;
+    if (raw) return <RawPlan eye={e} />;
     if (!plan.lens || !plan.variant) return null;
     return (
       <>
@@ -151,12 +163,13 @@ export function FinalStep() {
     );
   };
   const axis = (e: Eye) => {
-    const { verdict, rotation } = eye(e);
-    const need = verdict.fromOverRefraction?.need ?? verdict.fromRefraction;
+    const { verdict, turn: stats } = eye(e);
+    const { need } = verdict;
+    if (raw) return <span className="label">{t('rawPrescribed')}</span>;
     const lens = plans[e].lens;
     if (!need || !verdict.order || !lens || lens.power.cylinder === 0) return <span className="label">{t('noAxis')}</span>;
-    if (!rotation) return <span>{t('axisUnread', { asked: formatAxis(need.axis), made: lens.power.axis })}</span>;
-    const turn = rotation.current.rotationLeftDeg;
+    if (!stats) return <span>{t('axisUnread', { asked: formatAxis(need.axis), made: lens.power.axis })}</span>;
+    const turn = Math.round(stats.mean * 10) / 10;
     return (
       <span>
         {turn === 0
@@ -177,16 +190,29 @@ export function FinalStep() {
         <select
           className="choice"
           aria-label={t('curveLabel', { eye: eyeWords.name(e) })}
-          value={variantKey(variant)}
-          onChange={(event) => draft.set(`${e}Variant`, event.target.value)}
+          value={curveKey(variant)}
+          onChange={(event) => draft.set(`${e}Curve`, event.target.value)}
         >
-          {lens.variants.map((v) => (
-            <option
-              key={variantKey(v)}
-              value={variantKey(v)}
-            >{`${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)}${v.add ? ` ${t(`add.${v.add}`)}` : ''}`}</option>
+          {plans[e].curves.map((c) => (
+            <option key={curveKey(c)} value={curveKey(c)}>{`${c.baseCurve.toFixed(1)} / ${c.diameter.toFixed(1)}`}</option>
           ))}
         </select>
+        {lens.variants.some((v) => v.add !== null) ? (
+          <select
+            className="choice"
+            aria-label={t('addLabel', { eye: eyeWords.name(e) })}
+            value={variant.add ?? ''}
+            onChange={(event) => draft.set(`${e}Add`, event.target.value)}
+          >
+            {[...new Set(lens.variants.map((v) => v.add))].map((a) =>
+              a ? (
+                <option key={a} value={a}>
+                  {t(`add.${a}`)}
+                </option>
+              ) : null,
+            )}
+          </select>
+        ) : null}
         {triedLens?.baseCurveMm ? (
           <span className="note">{t('triedCurve', { curve: triedLens.baseCurveMm.toFixed(1), diameter: triedLens.diameterMm?.toFixed(1) ?? '' })}</span>
         ) : null}
@@ -316,10 +342,7 @@ export function FinalStep() {
               </section>
               <section className="p-6 border-r border-rule">
                 <h2 className="border-b border-rule-2 pb-2 mb-3">{t('speaks')}</h2>
-                <p className="mb-1">
-                  <strong>{t('finalFigures')}</strong>
-                </p>
-                <p className="label mb-4">{t('finalFiguresText')}</p>
+                <ModeChoice raw={raw} possible={rawPossible} doubled={doubledAxis(eye)} onChoose={(mode) => draft.set('mode', mode)} />
                 {mustWait ? (
                   <div>
                     <label htmlFor="wait-note" className="field-label">

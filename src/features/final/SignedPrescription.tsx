@@ -6,6 +6,7 @@ import { formatDay, formatMoment } from '@/i18n/format';
 import type { VisitRecord } from '@/services/visitRecord';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../common/eyeWords';
+import { RawFigures } from '../common/visit/RawFigures';
 import { useVisit } from '../common/visit/VisitProvider';
 
 /** A prescription as it was signed: number, days, prescriber, each eye's lens. It is never edited. */
@@ -17,7 +18,8 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
   const zone = record.house.practice.timeZone;
   const signedEye = (e: Eye) => {
     const row = signed.eyes.find((x) => x.eye === e);
-    const lens = row && record.lenses[row.lensId];
+    const lens = row?.lensId ? record.lenses[row.lensId] : undefined;
+    if (row?.raw) return <RawFigures raw={row.raw} />;
     if (!row || !lens) return <span className="label">{t('notPrescribed')}</span>;
     return (
       <>

@@ -1,4 +1,4 @@
-import { nearestLenses, type Eye, type EyeState, type LensVariant, type NearestLens } from '@/core';
+import { nearestLenses, sightGate, type CurveDiameter, type Eye, type EyeState, type LensVariant, type NearestLens } from '@/core';
 import type { VisitRecord } from '@/services/visitRecord';
 
 type Family = VisitRecord['families'][number];
@@ -10,29 +10,40 @@ export interface ToPrescribe {
   readonly offers: readonly NearestLens[];
   readonly lens: NearestLens | null;
   readonly variant: LensVariant | null;
-  readonly blocked: 'measureAgain' | 'nothingMeasured' | 'noFamily' | null;
+  readonly blocked: 'measureAgain' | 'nothingMeasured' | 'noFamily' | 'refitFirst' | 'changeDesign' | 'sightUnrestored' | 'sightCauseFirst' | null;
+  /** Curves the family is made in; the one to order is apart from the one tried. */
+  readonly curves: readonly CurveDiameter[];
+  /** Lens worn, over-refraction and turn are all there for a laboratory to work from. */
+  readonly rawReady: boolean;
   readonly leftOut: boolean;
   /** True when exactly this lens was tried last. */
   readonly sameAsTried: boolean;
 }
 
-export const variantKey = (v: LensVariant): string => `${v.baseCurve}|${v.diameter}|${v.add ?? ''}`;
+const BLOCKED = { nothing: 'nothingMeasured', routesDisagree: 'measureAgain', refit: 'refitFirst', changeDesign: 'changeDesign' } as const;
+export const curveKey = (c: CurveDiameter): string => `${c.baseCurve}|${c.diameter}`;
 
 export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body: Body): ToPrescribe {
   const tried = state.onEye?.current.lensId ? record.lenses[state.onEye.current.lensId] : undefined;
   const family = record.families.find((f) => (body[`${eye}Family`] ? f.code === body[`${eye}Family`] : f.code === tried?.familyCode)) ?? null;
   const { verdict } = state;
-  const nothing = { family, offers: [], lens: null, variant: null, leftOut: body[`${eye}Out`] === 'yes', sameAsTried: false };
-  if (verdict.routes && !verdict.routes.agree) return { ...nothing, blocked: 'measureAgain' };
-  if (!verdict.order) return { ...nothing, blocked: 'nothingMeasured' };
+  const curves = family ? [...new Map(family.blocks.flatMap((b) => b.curves).map((c) => [curveKey(c), c])).values()] : [];
+  const rawReady = tried !== undefined && tried.familyCode === family?.code && state.confirmed !== null && state.overRefraction !== null && state.turn !== null;
+  const nothing = { family, offers: [], lens: null, variant: null, leftOut: body[`${eye}Out`] === 'yes', sameAsTried: false, curves, rawReady };
+  if (verdict.noOrder !== null) return { ...nothing, blocked: BLOCKED[verdict.noOrder] };
+  const sight = sightGate(state.acuities, state.findings);
+  if (sight !== null) return { ...nothing, blocked: sight };
+  // The turn belongs to the family it was read on: another family is asked for the need itself.
+  const asked = family && tried && family.code === tried.familyCode ? verdict.order : verdict.need;
+  if (!asked) return { ...nothing, blocked: 'nothingMeasured' };
   if (!family) return { ...nothing, blocked: 'noFamily' };
-  const offers = nearestLenses(verdict.order, family, { limit: 5, cylinderCap: record.house.settings.cylinderCap });
+  // The fit was judged in one curve: the power is looked for in the curve to be ordered.
+  const triedCurve = curves.find((c) => tried !== undefined && c.baseCurve === tried.baseCurveMm && c.diameter === tried.diameterMm);
+  const curve = curves.find((c) => curveKey(c) === body[`${eye}Curve`]) ?? (tried?.familyCode === family.code ? triedCurve : undefined);
+  const offers = nearestLenses(asked, family, { limit: 5, cylinderCap: record.house.settings.cylinderCap, ...curve });
   const lens = offers[Number(body[`${eye}Power`] ?? 0)] ?? offers[0] ?? null;
-  const preferred = lens?.variants.find((v) =>
-    body[`${eye}Variant`]
-      ? variantKey(v) === body[`${eye}Variant`]
-      : v.baseCurve === tried?.baseCurveMm && v.diameter === tried.diameterMm && v.add === tried.addBand,
-  );
+  const wantedAdd = body[`${eye}Add`] ?? tried?.addBand ?? null;
+  const preferred = lens?.variants.find((v) => v.add === wantedAdd);
   const variant = preferred ?? lens?.variants[0] ?? null;
   const sameAsTried =
     tried !== undefined &&
@@ -47,7 +58,7 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
 }
 
 export interface Check {
-  readonly code: 'leftOut' | 'disagree' | 'untried' | 'unread' | 'provisional' | 'same' | 'changed';
+  readonly code: 'leftOut' | 'refit' | 'changeDesign' | 'sight' | 'few' | 'disagree' | 'untried' | 'unread' | 'provisional' | 'same' | 'changed';
   readonly state: 'ok' | 'watch' | 'stop';
 }
 
@@ -55,8 +66,12 @@ export interface Check {
 export function checkOf(plan: ToPrescribe, state: EyeState): Check {
   if (plan.leftOut || plan.blocked === 'nothingMeasured') return { code: 'leftOut', state: 'watch' };
   if (plan.blocked === 'measureAgain') return { code: 'disagree', state: 'stop' };
+  if (plan.blocked === 'refitFirst') return { code: 'refit', state: 'stop' };
+  if (plan.blocked === 'changeDesign') return { code: 'changeDesign', state: 'stop' };
+  if (plan.blocked === 'sightUnrestored' || plan.blocked === 'sightCauseFirst') return { code: 'sight', state: 'stop' };
   if (!state.onEye) return { code: 'untried', state: 'watch' };
-  if (!state.rotation && plan.lens && plan.lens.power.cylinder !== 0) return { code: 'unread', state: 'watch' };
-  if (state.rotation?.current.provisional || state.overRefraction?.current.provisional) return { code: 'provisional', state: 'watch' };
+  if (state.turn === null && plan.lens && plan.lens.power.cylinder !== 0) return { code: 'unread', state: 'watch' };
+  if (state.series.some((c) => c.current.provisional) || state.overRefraction?.current.provisional) return { code: 'provisional', state: 'watch' };
+  if (state.verdict.rotation?.why === 'few' && plan.lens && plan.lens.power.cylinder !== 0) return { code: 'few', state: 'watch' };
   return { code: plan.sameAsTried ? 'same' : 'changed', state: 'ok' };
 }

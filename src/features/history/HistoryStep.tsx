@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import { RULE_VERSION, type AnswerValue, type QuestionId } from '@/core';
 import { formatDay } from '@/i18n/format';
@@ -30,7 +31,7 @@ export function HistoryStep() {
   const index = sheet.questions.findIndex((q) => q.id === here);
   const current = sheet.questions[index] ?? null;
   const live = useMemo(() => {
-    const needs = { right: eye('right').verdict.order, left: eye('left').verdict.order };
+    const needs = { right: eye('right').verdict.choosing, left: eye('left').verdict.choosing };
     return healthOf(record, needs, { answers: asRecorded(sheet.typed, record.visit.id) });
   }, [record, eye, sheet.typed]);
   const typedCount = Object.keys(sheet.typed).length + sheet.withdrawn.length;
@@ -104,7 +105,7 @@ export function HistoryStep() {
     else next();
   };
 
-  useHotkeys(
+  useKey(
     '0,1,2,3,4,5,6,7,8,9',
     (event) => {
       if (!current?.options) return;

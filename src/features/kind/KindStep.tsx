@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import {
   adviceFacts,
@@ -49,7 +49,7 @@ export function KindStep() {
   const kindName = useKindName();
   const router = useRouter();
   const { record, health, eye, run, busy, problem } = useVisit();
-  const needs = useMemo(() => ({ right: eye('right').verdict.order, left: eye('left').verdict.order }), [eye]);
+  const needs = useMemo(() => ({ right: eye('right').verdict.choosing, left: eye('left').verdict.choosing }), [eye]);
   const advice = useMemo(() => adviceOf(record, health, needs), [record, health, needs]);
   const decision = decisionOf(record);
   const offered = [advice.recommended, advice.second, ...advice.others].filter((c): c is KindChoice => c !== null);
@@ -82,7 +82,7 @@ export function KindStep() {
     const done = await run('decideKind', { modality: choice.kind.modality, wear: choice.kind.wear, reason: other ? reason : null }, t('decided'));
     if (done?.ok) router.push(`/visits/${record.visit.id}/lens`);
   };
-  useHotkeys(
+  useKey(
     '1,2,3,4',
     (event) => {
       const index = Number(event.key) - 1;

@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import { droppedLenses, EYES, formatRefraction, isDropped, type Eye } from '@/core';
 import { Field } from '@/ui/Field';
@@ -91,12 +92,12 @@ export function LensStep() {
     }
   };
   const compare = (code: string): void => draft.set('compare', toggled(compared, code).join(','));
-  useHotkeys('c', () => (leadCode === undefined ? undefined : compare(leadCode)), [leadCode, compared.join(',')]);
-  useHotkeys('v', () => (compared.length > 0 ? setPanel('compare') : undefined), [compared.join(',')]);
-  useHotkeys('m', () => setPanel('map'), []);
-  useHotkeys('e', setApart, [apart]);
-  useHotkeys('r', () => (apart ? draft.set('lead', 'right') : undefined), [apart]);
-  useHotkeys('l', () => (apart ? draft.set('lead', 'left') : undefined), [apart]);
+  useKey('c', () => (leadCode === undefined ? undefined : compare(leadCode)), [leadCode, compared.join(',')]);
+  useKey('v', () => (compared.length > 0 ? setPanel('compare') : undefined), [compared.join(',')]);
+  useKey('m', () => setPanel('map'), []);
+  useKey('e', setApart, [apart]);
+  useKey('r', () => (apart ? draft.set('lead', 'right') : undefined), [apart]);
+  useKey('l', () => (apart ? draft.set('lead', 'left') : undefined), [apart]);
 
   const missing = EYES.filter((e) => chosen[e] && inDrawer(record, chosen[e].family.code, chosen[e].lens, chosen[e].variant) === 0);
   const ready = EYES.filter((e) => chosen[e]);

@@ -11,7 +11,7 @@ const ROWS_SHOWN = 24;
 
 /** The list of families as the draft narrows it, and what of it is chosen for each eye. */
 export function useLensList(draft: Draft) {
-  const { record, eye, health, lensPower } = useVisit();
+  const { record, eye, health, lensOf } = useVisit();
   const needs = useMemo(() => needsOf(eye), [eye]);
   const adds = useMemo(() => addsOf(eye), [eye]);
   const decided = decisionOf(record)?.chosen ?? null;
@@ -26,16 +26,16 @@ export function useLensList(draft: Draft) {
   const list = useMemo(
     () =>
       listOf(
-        { record, health, lastAxis: lastAxesOf(eye, lensPower) },
+        { record, health, lastAxis: lastAxesOf(eye, lensOf) },
         { needs, adds, kind: decided, shape, withoutMaterial: without, product, anyway, ...(apart ? { rankedBy: [lead] } : {}) },
       ),
-    [record, health, eye, lensPower, needs, adds, decided, shape, without, product, anyway, apart, lead],
+    [record, health, eye, lensOf, needs, adds, decided, shape, without, product, anyway, apart, lead],
   );
   const first = firstChoice(list.rows);
   const named = ['family', 'rightFamily', 'leftFamily'].map((key) => draft.body[key]);
   const compared = comparedOf(draft.body);
   const visible = list.rows.filter((r, i) => i < shown || r === first || named.includes(r.family.code) || compared.includes(r.family.code));
-  const lastAxis = lastAxesOf(eye, lensPower);
+  const lastAxis = lastAxesOf(eye, lensOf);
   const rows = visible.map((r): Row => ({
     ...r,
     best: {

@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import { EYES, formatRefraction, may, parseRefraction, toCornealPlane, type Eye, type Refraction } from '@/core';
 import { formatDay, formatMoney, formatMoment } from '@/i18n/format';
@@ -34,8 +34,8 @@ export function Family({ page }: { readonly page: FamilyPage }) {
   const [looked, setLooked] = useState<string | null>(null);
   const shown = page.versions.find((v) => v.id === looked) ?? page.inForce ?? newest;
   const mayChange = may(house.viewer.roles, 'settings');
-  useHotkeys('r', (event) => (event.preventDefault(), document.getElementById('place-right')?.focus()));
-  useHotkeys('l', (event) => (event.preventDefault(), document.getElementById('place-left')?.focus()));
+  useKey('r', (event) => (event.preventDefault(), document.getElementById('place-right')?.focus()));
+  useKey('l', (event) => (event.preventDefault(), document.getElementById('place-left')?.focus()));
   if (!newest || !shown) return null;
   const announced = page.versions.filter((v) => v.startsOn !== null && v.startsOn > house.today);
   const needOf = (e: Eye): Refraction | null => {

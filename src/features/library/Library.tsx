@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import { formatPower, formatRefraction, may, toCornealPlane } from '@/core';
 import { formatDay, formatMoney } from '@/i18n/format';
@@ -28,7 +28,7 @@ export function Library({ families, houseList, imports }: Omit<LibraryPage, 'hou
   const rows = useMemo(() => found(families, later, vertexMm), [families, later, vertexMm]);
   const sought = powerSought(later);
   const mayChange = may(house.viewer.roles, 'settings');
-  useHotkeys(['slash', '/'], (event) => {
+  useKey(['slash', '/'], (event) => {
     event.preventDefault();
     document.getElementById('library-search')?.focus();
   });

@@ -9,6 +9,7 @@ import { Correctable } from '../common/visit/Correct';
 import { useEyeWords } from '../common/eyeWords';
 import { useVisit } from '../common/visit/VisitProvider';
 import type { LiveEye } from './model';
+import { useMadeWords } from './OrderRows';
 import { PutBack } from './PutBack';
 
 /** The lens on one eye: which, since when, settled or not, and the earlier ones behind it. */
@@ -16,6 +17,7 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
   const t = useTranslations('onEye');
   const eyeWords = useEyeWords();
   const { record, run, busy } = useVisit();
+  const made = useMadeWords();
   const moment = useNow();
   const { state, lens } = live;
   const zone = record.house.practice.timeZone;
@@ -40,7 +42,7 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
   const settle = lens?.settleMinutes ?? 15;
   const ring: Ring = state.fit?.current.verdict ?? 'unjudged';
   const geometry = lens?.geometry ?? 'sphere';
-  const power = lens ? formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }) : t('powerUnknown');
+  const power = lens ? made({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }, geometry) : t('powerUnknown');
   return (
     <div className={`flex gap-3 items-center ${eye === 'left' ? 'flex-row-reverse' : ''}`}>
       <div className={`flex flex-col gap-0.5 ${eye === 'right' ? 'items-end' : 'items-start'}`}>
@@ -118,10 +120,10 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
         size={48}
         ring={ring}
         geometry={geometry}
-        rotationLeft={live.turn}
-        axisGiven={lens && lens.cylinderD !== 0 ? lens.axisDeg - live.turn : null}
+        rotationLeft={Math.round(live.stats?.mean ?? live.turn)}
+        axisGiven={lens && lens.cylinderD !== 0 ? lens.axisDeg - (live.stats?.mean ?? 0) : null}
         axisAsked={live.verdict.fromRefraction && live.verdict.fromRefraction.cylinder !== 0 ? live.verdict.fromRefraction.axis : null}
-        label={t('tokenLabel', { eye: eyeWords.name(eye), power, turn: eyeWords.turn(live.turn) })}
+        label={t('tokenLabel', { eye: eyeWords.name(eye), power, turn: eyeWords.turn(Math.round(live.stats?.mean ?? 0)) })}
       />
     </div>
   );

@@ -1,66 +1,265 @@
 import {
-  formatRefraction,
   eyeVerdict,
-  nearestLenses,
+  formatRefraction,
+  judgeFit,
+  lensForTurn,
+  lensSign,
+  overPatterns,
+  overReadOf,
+  parseAcuity,
   parseRefraction,
   parseRotation,
   powerOf,
+  saysSide,
+  seriesStats,
+  mistakable,
   type Eye,
+  type EyeAcuities,
   type EyeState,
   type EyeVerdict,
-  type NearestLens,
+  type FitVerdict,
+  type LensFindings,
+  type LensSignId,
+  type NamedLens,
+  type OnEyeLens,
+  type OverPattern,
+  type PracticeSettings,
+  type ReadOn,
   type Refraction,
+  type SeriesStats,
 } from '@/core';
 import type { VisitRecord } from '@/services/visitRecord';
+import type { InstrumentRow } from '@/db/instruments';
 
-type Body = Readonly<Record<string, string>>;
-type Lens = VisitRecord['lenses'][string];
+export type Body = Readonly<Record<string, string>>;
+export type Lens = VisitRecord['lenses'][string];
 type Family = VisitRecord['families'][number];
+type How = 'drag' | 'keys' | 'typed' | 'scale' | 'pedal';
+
+/** One blink that was read and is not recorded yet. */
+export interface Blink {
+  readonly rotationLeft: number;
+  readonly how: How;
+  readonly scaleReading: number | null;
+  readonly instrumentId: string | null;
+}
+
+const HOWS: readonly How[] = ['drag', 'keys', 'typed', 'scale', 'pedal'];
+
+/** Blinks as a draft keeps them: one text, so that nothing is lost with the server away. */
+export const writeBlinks = (blinks: readonly Blink[]): string =>
+  blinks.map((b) => [b.rotationLeft, b.how, b.scaleReading ?? '', b.instrumentId ?? ''].join(':')).join(' ');
+export function readBlinks(text: string | undefined): Blink[] {
+  return (text ?? '').split(' ').flatMap((part) => {
+    const [turn, how, scale, instrument] = part.split(':');
+    const rotationLeft = Number(turn);
+    const known = HOWS.find((h) => h === how);
+    if (!turn || !known || !Number.isInteger(rotationLeft)) return [];
+    return [{ rotationLeft, how: known, scaleReading: scale ? Number(scale) : null, instrumentId: instrument ? instrument : null }];
+  });
+}
+
+/** The blink that is typed, dragged or nudged and not logged yet; null when there is none, or it cannot be read. */
+export function pendingBlink(body: Body, eye: Eye, instrument: InstrumentRow | null, on: ReadOn | null): Blink | null {
+  const text = body[`${eye}Turn`] ?? '';
+  const read = parseRotation(text, on);
+  if (!read.ok) return null;
+  const offScale = on !== null && instrument !== null && !saysSide(text);
+  const hand = HOWS.find((h) => h === body[`${eye}How`]) ?? 'typed';
+  return offScale && hand === 'typed'
+    ? { rotationLeft: read.value, how: 'scale', scaleReading: Number(text.trim()), instrumentId: instrument.id }
+    : { rotationLeft: read.value, how: hand, scaleReading: null, instrumentId: null };
+}
+
+/** The key under which a draft keeps a finding. */
+export const findingKey = (eye: Eye, sign: LensSignId): string => `${eye}F_${sign}`;
+const FINDING = /^(right|left)F_(.+)$/;
+
+export interface TypedFinding {
+  readonly sign: LensSignId;
+  readonly text: string;
+  readonly value: number | string | null;
+}
+/** Findings typed for an eye; `value` null where the text cannot be read. */
+export function typedFindings(body: Body, eye: Eye, notation: PracticeSettings['acuity']): TypedFinding[] {
+  return Object.entries(body).flatMap(([key, text]): TypedFinding[] => {
+    const found = FINDING.exec(key);
+    const sign = found?.[1] === eye ? lensSign(found[2] ?? '') : undefined;
+    if (!sign || text.trim() === '') return [];
+    if (sign.kind === 'word') return [{ sign: sign.id, text, value: text }];
+    if (sign.unit === 'logMAR') {
+      const read = parseAcuity(text, notation);
+      return [{ sign: sign.id, text, value: read.ok ? read.value : null }];
+    }
+    const value = Number(text.trim().replace(',', '.').replace(/^[−–]/, '-'));
+    return [{ sign: sign.id, text, value: Number.isFinite(value) ? value : null }];
+  });
+}
 
 /** One eye on this screen: what is recorded, with what is being typed on top. */
 export interface LiveEye {
   readonly state: EyeState;
   readonly lens: Lens | null;
   readonly family: Family | null;
-  /** Degrees shown on the drawing. */
+  /** Blinks of the series as it would be recorded now. */
+  readonly blinks: readonly number[];
+  /** Blinks logged and not recorded. */
+  readonly logged: readonly Blink[];
+  readonly pending: Blink | null;
+  /** New blinks go on with the last series. */
+  readonly continues: boolean;
+  /** Degrees shown on the drawing: the blink in hand, else the last one. */
   readonly turn: number;
   readonly turnKnown: boolean;
+  readonly stats: SeriesStats | null;
   readonly verdict: EyeVerdict;
-  /** Best makeable lens of the same family for what is to be ordered; null while nothing can be offered. */
-  readonly made: NearestLens | null;
+  /** The lens to order from the same family and curve; null while nothing can be offered. */
+  readonly made: OnEyeLens | null;
+  readonly over: { readonly power: Refraction; readonly vertexMm: number } | null;
+  readonly findings: LensFindings;
+  readonly fitVerdict: FitVerdict;
+  readonly acuities: EyeAcuities;
 }
 
-export function liveEye(record: VisitRecord, state: EyeState, eye: Eye, body: Body, vertexMm: number): LiveEye {
+export interface LiveInput {
+  readonly record: VisitRecord;
+  readonly state: EyeState;
+  readonly eye: Eye;
+  readonly body: Body;
+  readonly vertexMm: number;
+  readonly instrument: InstrumentRow | null;
+  readonly lensOf: (id: string) => NamedLens | undefined;
+  /** Has the lens on this eye not settled yet? */
+  readonly early: boolean;
+}
+
+/** How a bare number is read for this lens. */
+export const readOn = (instrument: InstrumentRow | null, lens: Lens | null): ReadOn | null =>
+  instrument && lens ? { scale: { zero: instrument.zero, grows: instrument.grows }, marks: lens.markLayout } : null;
+
+export function liveEye({ record, state, eye, body, vertexMm, instrument, lensOf, early }: LiveInput): LiveEye {
+  const { settings } = record.house;
   const lensId = state.onEye?.current.lensId ?? null;
   const lens = lensId === null ? null : (record.lenses[lensId] ?? null);
+  const named = lensId === null || state.confirmed === null ? undefined : lensOf(lensId);
   const family = lens ? (record.families.find((f) => f.code === lens.familyCode) ?? null) : null;
-  const typedTurn = parseRotation(body[`${eye}Turn`] ?? '');
+  const logged = readBlinks(body[`${eye}Blinks`]);
+  const pending = pendingBlink(body, eye, instrument, readOn(instrument, lens));
+  const continues =
+    body[`${eye}Fresh`] !== 'yes' &&
+    state.series.length < settings.blinksRead &&
+    state.series.every((c) => c.current.provisional === early) &&
+    state.series.length > 0;
+  const recorded = state.series.map((c) => c.current.rotationLeftDeg);
+  const fresh = [...logged, ...(pending ? [pending] : [])].map((b) => b.rotationLeft);
+  const blinks = fresh.length === 0 ? recorded : continues ? [...recorded, ...fresh] : fresh;
+  const stats = blinks.length === 0 ? null : seriesStats(blinks, settings.readerNoiseDegrees);
+  const typed = typedFindings(body, eye, settings.acuity);
+  const findings: LensFindings = { ...state.findings, ...Object.fromEntries(typed.flatMap((f) => (f.value === null ? [] : [[f.sign, f.value]]))) };
+  const number = (sign: LensSignId): number | null => (typeof findings[sign] === 'number' ? findings[sign] : null);
   const typedOver = parseRefraction(body[eye] ?? '');
-  const recordedTurn = state.rotation?.current.rotationLeftDeg ?? null;
-  const turn = typedTurn.ok ? typedTurn.value : recordedTurn;
   const recordedOver = state.overRefraction?.current ?? null;
   const over = typedOver.ok ? { power: typedOver.value, vertexMm } : recordedOver && { power: powerOf(recordedOver), vertexMm: recordedOver.vertexMm };
-  const power: Refraction | null = lens && state.confirmed ? { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg } : null;
+  const overVa = parseAcuity(body[`${eye}OverVa`] ?? '', settings.acuity);
   const verdict = eyeVerdict({
     refraction: state.refraction && { power: powerOf(state.refraction.current), vertexMm: state.refraction.current.vertexMm },
-    lens: power,
-    rotationLeft: turn,
+    lens: named?.power ?? null,
+    turn: stats,
+    recovery: number('recovery'),
+    early: fresh.length > 0 ? early : state.series.some((c) => c.current.provisional),
     overRefraction: over,
-    readerNoise: record.house.settings.readerNoiseDegrees,
+    tried: named?.tried ?? null,
+    rules: settings,
   });
-  const made = verdict.order && family ? (nearestLenses(verdict.order, family, { limit: 1, cylinderCap: record.house.settings.cylinderCap })[0] ?? null) : null;
-  return { state, lens, family, turn: turn ?? 0, turnKnown: turn !== null, verdict, made };
+  const made = verdict.need && verdict.noOrder === null && named?.tried ? lensForTurn(verdict.need, stats?.mean ?? 0, named.tried, settings.cylinderCap) : null;
+  return {
+    state,
+    lens,
+    family,
+    blinks,
+    logged,
+    pending,
+    continues,
+    turn: blinks.at(-1) ?? 0,
+    turnKnown: blinks.length > 0,
+    stats,
+    verdict,
+    made,
+    over,
+    findings,
+    fitVerdict: judgeFit(findings, settings.movement),
+    acuities: {
+      glasses: state.acuities.glasses,
+      lens: number('acuityLens'),
+      over: overVa.ok ? overVa.value : typedOver.ok ? null : state.acuities.over,
+      pinhole: number('acuityPinhole'),
+    },
+  };
 }
 
-/** `10l`, `5r`, `0`: a turn as the field takes it. */
-export const turnText = (rotationLeft: number): string => (rotationLeft === 0 ? '0' : rotationLeft > 0 ? `${rotationLeft}l` : `${-rotationLeft}r`);
+/** What the over-refractions look like, with what is typed on top. */
+export function livePatterns(
+  record: VisitRecord,
+  live: Readonly<Record<Eye, LiveEye>>,
+  lensOf: (id: string) => NamedLens | undefined,
+): Readonly<Record<Eye, readonly OverPattern[]>> {
+  const read = (eye: Eye) => {
+    const { state, over, stats, verdict, lens } = live[eye];
+    if (!over || !lens || state.confirmed === null) return null;
+    const asRecorded = overReadOf(
+      {
+        ...state,
+        turn: stats,
+        verdict,
+        overRefraction: {
+          rootId: '',
+          rows: [],
+          current: {
+            ...blankOver,
+            eye,
+            sphereD: over.power.sphere,
+            cylinderD: over.power.cylinder,
+            axisDeg: over.power.axis,
+            vertexMm: over.vertexMm,
+          },
+        },
+      },
+      lensOf(lens.id),
+    );
+    return asRecorded;
+  };
+  const known = (eye: Eye) => mistakable(record.facts, eye, live[eye].state.onEye?.rootId ?? null, lensOf);
+  return overPatterns({ right: read('right'), left: read('left') }, { right: known('right'), left: known('left') });
+}
+const blankOver = {
+  id: '',
+  rootId: '',
+  correctsId: null,
+  voided: false,
+  visitId: '',
+  observedAt: '',
+  recordedAt: '',
+  recordedBy: '',
+  recordedByName: '',
+  reason: null,
+  lensOnEyeId: '',
+  typedText: '',
+  acuityLogMar: null,
+  acuityTyped: null,
+  provisional: false,
+} as const;
+
+/** `10l`, `5r`, `0l`: a turn as the field takes it, with its side so that no scale is asked. */
+export const turnText = (rotationLeft: number): string => (rotationLeft < 0 ? `${-rotationLeft}r` : `${rotationLeft}l`);
 
 /** Has anything been typed for an eye that is not recorded yet? */
-export const hasReading = (body: Body, eye: Eye): boolean => ['Turn', 'Fit', ''].some((part) => (body[`${eye}${part}`] ?? '').trim() !== '');
+export const hasReading = (body: Body, eye: Eye): boolean =>
+  ['Turn', 'Blinks', 'Fit', ''].some((part) => (body[`${eye}${part}`] ?? '').trim() !== '') ||
+  Object.entries(body).some(([key, text]) => key.startsWith(`${eye}F_`) && text.trim() !== '');
 
 export interface Note {
-  readonly code: 'measureAgain' | 'other' | 'same';
-  readonly state: 'ok' | 'stop' | null;
+  readonly code: 'measureAgain' | 'refit' | 'changeDesign' | 'other' | 'same';
+  readonly state: 'ok' | 'watch' | 'stop' | null;
   readonly power: string;
   /** The axis ordered allows for a turn. */
   readonly turned: boolean;
@@ -68,10 +267,14 @@ export interface Note {
 
 /** What the readings come to for one eye, in one line; null while they say nothing. */
 export function noteOf(live: LiveEye): Note | null {
-  const { verdict, made, lens, turn } = live;
-  if (verdict.routes && !verdict.routes.agree) return { code: 'measureAgain', state: 'stop', power: '', turned: false };
+  const { verdict, made, lens, stats } = live;
+  const plain = { power: '', turned: false };
+  if (verdict.noOrder === 'routesDisagree') return { code: 'measureAgain', state: 'stop', ...plain };
+  if (verdict.noOrder === 'refit') return { code: 'refit', state: 'stop', ...plain };
+  if (verdict.noOrder === 'changeDesign') return { code: 'changeDesign', state: 'stop', ...plain };
   if (!verdict.order || !lens || !made) return null;
-  const power = formatRefraction(made.power);
-  const same = made.power.axis === lens.axisDeg && made.power.sphere === lens.sphereD && made.power.cylinder === lens.cylinderD;
-  return same ? { code: 'same', state: 'ok', power, turned: false } : { code: 'other', state: null, power, turned: turn !== 0 };
+  const { power } = made.lens;
+  const same = power.axis === lens.axisDeg && power.sphere === lens.sphereD && power.cylinder === lens.cylinderD;
+  const words = formatRefraction(power);
+  return same ? { code: 'same', state: 'ok', power: words, turned: false } : { code: 'other', state: null, power: words, turned: (stats?.mean ?? 0) !== 0 };
 }

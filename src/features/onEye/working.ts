@@ -9,7 +9,12 @@ import {
   toCornealPlane,
   toPowerVector,
   powerOf,
+  sagitta,
+  turnCost,
+  type CurveDiameter,
+  type PracticeSettings,
   type Refraction,
+  type SeriesStats,
 } from '@/core';
 import type { WorkingBlock } from '../common/Working';
 import type { LiveEye } from './model';
@@ -31,8 +36,9 @@ export interface RouteWords {
 
 /** Both routes to what the eye asks, step by step, and the lens to order. */
 export function routesWorking(id: string, live: LiveEye, over: { power: Refraction; vertexMm: number } | null, words: RouteWords): WorkingBlock | null {
-  const { verdict, lens, turn } = live;
+  const { verdict, lens } = live;
   if (!lens) return null;
+  const turn = Math.round((live.stats?.mean ?? 0) * 10) / 10;
   const labelled: Refraction = { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg };
   const lying = powerOnEye(labelled, turn);
   const lines: WorkingBlock['lines'][number][] = [];
@@ -64,7 +70,7 @@ export function routesWorking(id: string, live: LiveEye, over: { power: Refracti
     if (need && need.cylinder !== 0) {
       lines.push({ what: words.order(`${formatAxis(need.axis)} ${turn < 0 ? '−' : '+'} ${Math.abs(turn)}`), comes: `× ${formatAxis(verdict.order.axis)}` });
     }
-    if (live.made) lines.push({ what: words.made, comes: formatRefraction(live.made.power), strong: true });
+    if (live.made) lines.push({ what: words.made, comes: formatRefraction(live.made.lens.power), strong: true });
   }
   return { id, title: words.title, lines, foot: words.foot };
 }
@@ -95,6 +101,78 @@ export function expectedWorking(
       { what: words.left, comes: formatRefraction(left) },
       { what: `${words.atFrame} ${eye.vertexMm} mm`, comes: formatRefraction(eye.expected), strong: true },
     ],
+    foot: words.foot,
+  };
+}
+
+export interface SeriesWords {
+  readonly title: string;
+  readonly readings: string;
+  readonly mean: string;
+  readonly sd: string;
+  readonly noise: string;
+  readonly own: string;
+  readonly slope: string;
+  readonly limit: (own: string, slope: string) => string;
+  readonly foot: string;
+}
+const minus = (text: string): string => text.replace('-', '−');
+
+/** From the blinks to the lens's own scatter and drift. */
+export function seriesWorking(id: string, blinks: readonly number[], stats: SeriesStats, settings: PracticeSettings, words: SeriesWords): WorkingBlock {
+  const sd = stats.sd ?? 0;
+  return {
+    id,
+    title: words.title,
+    lines: [
+      { what: words.readings, comes: minus(blinks.join(', ')) },
+      { what: words.mean, comes: minus(`${stats.mean.toFixed(1)}°`) },
+      { what: words.sd, comes: `${sd.toFixed(2)}°` },
+      { what: words.noise, comes: `√(${sd.toFixed(2)}² − ${settings.readerNoiseDegrees}²)` },
+      { what: words.own, comes: `${(stats.lensSd ?? 0).toFixed(1)}°`, strong: true },
+      { what: words.slope, comes: minus(`${(stats.slope ?? 0).toFixed(1)}°`) },
+      { what: words.limit(String(settings.unsteadyDegrees), String(settings.driftDegrees)), comes: '' },
+    ],
+    foot: words.foot,
+  };
+}
+
+/** What a turn costs a cylinder that is otherwise right. */
+export function costWorking(
+  id: string,
+  cylinder: number,
+  turn: number,
+  words: { readonly title: string; readonly cylinder: string; readonly blur: string; readonly foot: string },
+): WorkingBlock {
+  const cost = turnCost(cylinder, turn);
+  const angle = Math.abs(Math.round(turn * 10) / 10);
+  return {
+    id,
+    title: words.title,
+    lines: [
+      { what: words.cylinder, comes: `2 × ${Math.abs(cylinder).toFixed(2)} × sin ${angle}° = ${cost.cylinder.toFixed(2)} D` },
+      { what: words.blur, comes: `${Math.abs(cylinder).toFixed(2)} × sin ${angle}° = ${cost.blur.toFixed(2)} D`, strong: true },
+    ],
+    foot: words.foot,
+  };
+}
+
+/** The depth of each curve a family is made in, beside the one on the eye. */
+export function nextWorking(
+  id: string,
+  tried: CurveDiameter,
+  curves: readonly CurveDiameter[],
+  words: { readonly title: string; readonly foot: string },
+): WorkingBlock | null {
+  const distinct = [...new Map(curves.map((c) => [`${c.baseCurve}|${c.diameter}`, c])).values()];
+  return {
+    id,
+    title: words.title,
+    lines: distinct.map((c) => ({
+      what: `${c.baseCurve.toFixed(1)} / ${c.diameter.toFixed(1)}`,
+      comes: `${sagitta(c.baseCurve, c.diameter)?.toFixed(3) ?? ''} mm`,
+      strong: c.baseCurve === tried.baseCurve && c.diameter === tried.diameter,
+    })),
     foot: words.foot,
   };
 }

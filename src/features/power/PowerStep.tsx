@@ -8,6 +8,7 @@ import {
   formatRefraction,
   linesLost,
   LIMITS,
+  parseAcuity,
   parseAdd,
   parseRefraction,
   powerOf,
@@ -31,6 +32,7 @@ import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
+import { AcuityRow } from './AcuityRow';
 import { AddRow } from './AddRow';
 import { CrossEntry } from './CrossEntry';
 import { Doubts } from './Doubts';
@@ -55,6 +57,7 @@ export function PowerStep() {
   const vertexMm = Number(vertexText.replace(',', '.'));
   const vertexFine = vertexText.trim() !== '' && withinLimit(vertexMm, LIMITS.vertexMm);
   const textOf = (e: Eye): string => draft.body[e] ?? '';
+  const vaText = (e: Eye): string => draft.body[`${e}Va`] ?? '';
   const adds = addsTyped(draft.body, record.wearer.age);
   const addsRead = EYES.every((e) => adds.text[e].trim() === '' || parseAdd(adds.text[e]).ok);
   const asCross = draft.body.asCross === 'yes';
@@ -79,8 +82,25 @@ export function PowerStep() {
   /** What would be sent for an eye: typed, or the recorded power again where only its add is new. */
   const sentOf = (e: Eye): string => {
     const recordedText = eye(e).refraction?.current.typedText ?? '';
-    return textOf(e).trim() !== '' ? textOf(e) : adds.text[e].trim() !== '' ? recordedText : '';
+    return textOf(e).trim() !== '' ? textOf(e) : adds.text[e].trim() !== '' || vaText(e).trim() !== '' ? recordedText : '';
   };
+  /** What goes with a power that is sent again unchanged: its own add and sight stay, unless typed anew. */
+  const kept = (e: Eye) => (textOf(e).trim() === '' ? eye(e).refraction?.current : undefined);
+  const addSent = (e: Eye): string | null => {
+    if (sentOf(e) === '') return null;
+    const before = kept(e)?.addD ?? null;
+    return adds.text[e].trim() !== '' ? adds.text[e] : before === null ? null : `+${before.toFixed(2)}`;
+  };
+  const acuitySent = (e: Eye) => {
+    if (sentOf(e) === '') return null;
+    const read = parseAcuity(vaText(e), settings.acuity);
+    if (read.ok) return { logMar: read.value, typed: vaText(e).trim() };
+    const before = kept(e);
+    return before && before.acuityLogMar !== null && before.acuityTyped !== null ? { logMar: before.acuityLogMar, typed: before.acuityTyped } : null;
+  };
+  const addSourceSent = EYES.some((e) => adds.text[e].trim() !== '')
+    ? adds.source
+    : (EYES.map((e) => kept(e)?.addSource).find((s) => s !== null && s !== undefined) ?? adds.source);
   const typedNow = EYES.some((e) => sentOf(e) !== '');
   const doubts = doubtsOf(
     record,
@@ -101,6 +121,11 @@ export function PowerStep() {
     event?.preventDefault();
     setAsked(true);
     if (!addsRead) return;
+    const badVa = EYES.find((e) => vaText(e).trim() !== '' && !parseAcuity(vaText(e), settings.acuity).ok);
+    if (badVa) {
+      document.getElementById(`va-${badVa}`)?.focus();
+      return;
+    }
     const sent = EYES.filter((e) => sentOf(e) !== '');
     const typed = EYES.filter((e) => textOf(e).trim() !== '');
     if (sent.length === 0) {
@@ -119,9 +144,11 @@ export function PowerStep() {
         right: sentOf('right') || null,
         left: sentOf('left') || null,
         vertexMm,
-        rightAdd: sentOf('right') !== '' && adds.text.right.trim() !== '' ? adds.text.right : null,
-        leftAdd: sentOf('left') !== '' && adds.text.left.trim() !== '' ? adds.text.left : null,
-        addSource: adds.source,
+        rightAdd: addSent('right'),
+        leftAdd: addSent('left'),
+        addSource: addSourceSent,
+        rightAcuity: acuitySent('right'),
+        leftAcuity: acuitySent('left'),
       },
       t('recorded'),
     );
@@ -360,6 +387,7 @@ export function PowerStep() {
             <SpineRow label={t('cornea')} note={t('corneaNote')} right={corneal('right')} left={corneal('left')} />
             <SpineRow label={t('asSphere')} note={t('asSphereNote')} right={sphereOnly('right')} left={sphereOnly('left')} />
             {addShown ? <AddRow draft={draft} /> : null}
+            <AcuityRow draft={draft} />
             <SpineRow label={t('recordedRow')} note={hasBoth ? <SwapEyes kind="refraction" /> : undefined} right={recorded('right')} left={recorded('left')} />
             {record.earlierRefractions.length > 0 ? <SpineRow label={t('earlier')} right={earlier('right')} left={earlier('left')} /> : null}
           </Spine>

@@ -4,6 +4,7 @@ import { askedQuestions, EYES, formatRefraction, SIGNS, type Eye } from '@/core'
 import { formatDay } from '@/i18n/format';
 import { useAnswerWords } from '../common/visit/answerWords';
 import { DecisionLine } from '../common/visit/DecisionLine';
+import { RawFigures } from '../common/visit/RawFigures';
 import { useFindingWords } from '../common/visit/evidenceWords';
 import { useVisit } from '../common/visit/VisitProvider';
 import { useEyeWords } from '../common/eyeWords';
@@ -82,7 +83,8 @@ export function CopySheet() {
       {signed ? (
         <section>
           {signed.eyes.map((e) => {
-            const lens = record.lenses[e.lensId];
+            const lens = e.lensId ? record.lenses[e.lensId] : undefined;
+            if (e.raw) return <RawFigures key={e.eye} raw={e.raw} eye={e.eye} />;
             return lens ? (
               <p key={e.eye} className="value">
                 {t('eyeLine', {

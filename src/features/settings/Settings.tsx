@@ -13,6 +13,7 @@ import { useDeeds } from '../common/DeedsProvider';
 import { HousePage } from '../common/HousePage';
 import { useProblemWords, useRefusalWords } from '../common/words';
 import { CareProducts } from './CareProducts';
+import { ThisDevice } from './ThisDevice';
 
 const GROUPS = ['stops', 'signs', 'lens', 'money', 'fit', 'teaching', 'prescription', 'supply', 'screen'] as const;
 const KEYS = Object.keys(SETTINGS) as SettingKey[];
@@ -28,6 +29,7 @@ export function Settings({ changes, careProducts }: { readonly changes: Changes;
       <p className="px-6 py-3 max-w-[760px]">
         {t('line')} {mayChange ? '' : t('readOnly')}
       </p>
+      <ThisDevice />
       {GROUPS.map((group) => (
         <Fragment key={group}>
           <section className="px-6 pb-4">

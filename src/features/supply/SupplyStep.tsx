@@ -16,6 +16,7 @@ import { DraftLine } from '../common/visit/DraftLine';
 import { useDraft } from '../common/visit/useDraft';
 import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
+import { RawFigures } from '../common/visit/RawFigures';
 import { useVisit } from '../common/visit/VisitProvider';
 import { eyeSupply, isSettled, sourceOf, stateOf, type EyeSupply } from './model';
 import { Runway } from './Runway';
@@ -87,7 +88,7 @@ export function SupplyStep() {
     const { plan, input } = s;
     const runOutDay = s.plan.runOut;
     const days = daysCovered(s.packs * s.packSize, input.wear);
-    const life = LIFE_DAYS[s.lens.modality];
+    const life = LIFE_DAYS[s.modality];
     return [
       {
         id: `supply-${e}`,
@@ -104,7 +105,7 @@ export function SupplyStep() {
           { what: t('workingArrives', { lead: s.leadDays }), comes: t('workingOpens', { day: formatDay(plan.orderOpens) }) },
           {
             what:
-              s.lens.modality === 'daily'
+              s.modality === 'daily'
                 ? t('workingDaily', { packs: s.packs, size: s.packSize, days: input.wear.daysPerWeek })
                 : t('workingReusable', { packs: s.packs, size: s.packSize, life }),
             comes: t('workingDays', { count: days }),
@@ -116,7 +117,7 @@ export function SupplyStep() {
             strong: true,
           },
         ],
-        foot: s.lens.modality === 'daily' ? t('workingFootDaily') : t('workingFoot'),
+        foot: s.modality === 'daily' ? t('workingFootDaily') : t('workingFoot'),
       },
     ];
   });
@@ -164,10 +165,15 @@ export function SupplyStep() {
     if (!s) return <span className="label">{t('notPrescribed')}</span>;
     return (
       <>
-        <span className="power">{formatRefraction({ sphere: s.lens.sphereD, cylinder: s.lens.cylinderD, axis: s.lens.axisDeg })}</span>
-        <span className="note">
-          {t('lensLine', { family: s.lens.familyName, curve: s.lens.baseCurveMm?.toFixed(1) ?? '', diameter: s.lens.diameterMm?.toFixed(1) ?? '' })}
-        </span>
+        {s.raw ? <RawFigures raw={s.raw} /> : null}
+        {s.lens ? (
+          <>
+            <span className="power">{formatRefraction({ sphere: s.lens.sphereD, cylinder: s.lens.cylinderD, axis: s.lens.axisDeg })}</span>
+            <span className="note">
+              {t('lensLine', { family: s.lens.familyName, curve: s.lens.baseCurveMm?.toFixed(1) ?? '', diameter: s.lens.diameterMm?.toFixed(1) ?? '' })}
+            </span>
+          </>
+        ) : null}
       </>
     );
   };

@@ -1,4 +1,4 @@
-import { proposedPacks, supplyPlan, type Eye, type SupplyInput, type SupplyPlan } from '@/core';
+import { proposedPacks, supplyPlan, type Eye, type Modality, type RawOrder, type SupplyInput, type SupplyPlan } from '@/core';
 import type { VisitRecord, WearerFile } from '@/services/visitRecord';
 
 type Lens = WearerFile['lenses'][string];
@@ -10,11 +10,14 @@ export interface SupplySource {
   readonly file: WearerFile;
   readonly today: string;
   readonly marginDays: number;
-  readonly family: (lens: Lens) => { readonly packSize: number; readonly leadDays: number; readonly packPriceMinor: number } | null;
+  readonly family: (code: string) => { readonly packSize: number; readonly leadDays: number; readonly packPriceMinor: number } | null;
 }
 
 export interface EyeSupply {
-  readonly lens: Lens;
+  /** The lens prescribed in final figures; null where a laboratory works it out. */
+  readonly lens: Lens | null;
+  readonly raw: RawOrder | null;
+  readonly modality: Modality;
   readonly packSize: number;
   readonly packPriceMinor: number;
   readonly leadDays: number;
@@ -34,9 +37,12 @@ export function orderOf(file: WearerFile, prescription: Prescription, eye: Eye):
 /** One eye's supply under the newest prescription; `typedPacks` are thought of, ordered ones count before them. */
 export function eyeSupply(source: SupplySource, prescription: Prescription, eye: Eye, typedPacks: number | null): EyeSupply | null {
   const row = prescription.eyes.find((e) => e.eye === eye);
-  const lens = row && source.file.lenses[row.lensId];
-  const trade = lens && source.family(lens);
-  if (!lens || !trade) return null;
+  const lens = row?.lensId ? (source.file.lenses[row.lensId] ?? null) : null;
+  const raw = row?.raw ?? null;
+  const from = lens ?? raw;
+  const trade = from && source.family(from.familyCode);
+  if (!from || !trade) return null;
+  const { modality } = from;
   const handed =
     source.file.handOvers
       .map((c) => c.current)
@@ -49,12 +55,23 @@ export function eyeSupply(source: SupplySource, prescription: Prescription, eye:
     packSize: trade.packSize,
     leadDays: trade.leadDays,
     marginDays: source.marginDays,
-    wear: { modality: lens.modality, daysPerWeek: prescription.daysPerWeek },
+    wear: { modality, daysPerWeek: prescription.daysPerWeek },
   };
   const proposed = proposedPacks({ ...base, packs: 0 }, prescription.expiresOn);
   const packs = ordered ?? typedPacks ?? proposed;
   const input = { ...base, packs };
-  return { lens, packSize: trade.packSize, packPriceMinor: trade.packPriceMinor, leadDays: trade.leadDays, packs, proposed, plan: supplyPlan(input), input };
+  return {
+    lens,
+    raw,
+    modality,
+    packSize: trade.packSize,
+    packPriceMinor: trade.packPriceMinor,
+    leadDays: trade.leadDays,
+    packs,
+    proposed,
+    plan: supplyPlan(input),
+    input,
+  };
 }
 
 export function sourceOf(record: VisitRecord): SupplySource {
@@ -62,7 +79,7 @@ export function sourceOf(record: VisitRecord): SupplySource {
     file: record,
     today: record.house.today,
     marginDays: record.house.settings.reorderMarginDays,
-    family: (lens) => record.families.find((f) => f.code === lens.familyCode) ?? null,
+    family: (code) => record.families.find((f) => f.code === code) ?? null,
   };
 }
 

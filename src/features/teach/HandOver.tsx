@@ -48,8 +48,8 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
   /** Power prescribed for the eye where the trial is another one. */
   const differs = (e: Eye): string | null => {
     const row = record.prescriptions[0]?.eyes.find((x) => x.eye === e);
-    const lens = row && record.lenses[row.lensId];
-    return lens && row.lensId !== trial(e)?.current.lensId ? formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }) : null;
+    const lens = row?.lensId ? record.lenses[row.lensId] : undefined;
+    return lens && row?.lensId !== trial(e)?.current.lensId ? formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }) : null;
   };
   const cell = (e: Eye) => {
     const fact = given(e);

@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import { EYES, MOVES_NEEDED, secondsBetween, SESSION_MINUTES, type Eye, type Move } from '@/core';
 import { formatTime } from '@/i18n/format';
@@ -42,7 +42,7 @@ export function TeachStep() {
     const text = worked ? t(move === 'on' ? 'loggedOn' : 'loggedOff', { eye: eyeWords.short(turn) }) : t('loggedMiss', { eye: eyeWords.short(turn) });
     void run('recordAttempt', { lessonId: view.lesson.id, eye: turn, move, worked, unaided, miss }, text);
   };
-  useHotkeys(
+  useKey(
     '1,2,3,4,5',
     (_event, hotkey) => {
       const miss = MISSES[Number(hotkey.keys?.[0] ?? 0) - 1];
@@ -50,9 +50,9 @@ export function TeachStep() {
     },
     [view, turn, busy],
   );
-  useHotkeys('h', () => attempt(true, null, false), [view, turn, busy]);
-  useHotkeys('r', () => setChosenEye('right'));
-  useHotkeys('l', () => setChosenEye('left'));
+  useKey('h', () => attempt(true, null, false), [view, turn, busy]);
+  useKey('r', () => setChosenEye('right'));
+  useKey('l', () => setChosenEye('left'));
 
   const start = (): void => void run('startLesson', {}, t('started'));
   const signOff = (): void => {

@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import { formatRefraction, may, type Eye } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
@@ -69,7 +69,7 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
     setPanel(null);
     setProblem(null);
   };
-  useHotkeys(
+  useKey(
     'n',
     (event) => {
       if (mayOpen) {

@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import { may } from '@/core';
 import { formatDay, formatMoment, formatRecord } from '@/i18n/format';
@@ -28,11 +28,11 @@ export function Wearers({ initial }: { readonly initial: readonly WearerListRow[
   const asked = useRef(0);
   const mayAdd = may(house.viewer.roles, 'wearers');
   // By its place on the board and by what it writes: not every layout has it on the same key.
-  useHotkeys(['slash', '/'], (event) => {
+  useKey(['slash', '/'], (event) => {
     event.preventDefault();
     document.getElementById('find-wearer')?.focus();
   });
-  useHotkeys(
+  useKey(
     'n',
     (event) => {
       if (mayAdd) {

@@ -40,7 +40,9 @@ export function provenance(file: WearerFile, eye: Eye): Provenance {
     handedOver: handed ? { kind: 'handedOver' as const, lensId: handed.lensId, at: handed.observedAt, number: null } : null,
     ordered: order && line?.lensId ? { kind: 'ordered' as const, lensId: line.lensId, at: order.placedAt, number: order.number } : null,
     prescribed:
-      prescription && prescribed ? { kind: 'prescribed' as const, lensId: prescribed.lensId, at: prescription.issuedAt, number: prescription.number } : null,
+      prescription && prescribed?.lensId
+        ? { kind: 'prescribed' as const, lensId: prescribed.lensId, at: prescription.issuedAt, number: prescription.number }
+        : null,
     tried: tried?.lensId ? { kind: 'tried' as const, lensId: tried.lensId, at: tried.putOnAt, number: tried.trialNumber } : null,
   };
   return { nodes, worn: nodes.handedOver ?? nodes.ordered };

@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from '../keys';
 import { useTranslations } from 'use-intl';
 import { Frame } from '@/ui/Frame';
 import { KeyCap, StateMark } from '@/ui/marks';
@@ -37,8 +38,8 @@ export function VisitFrame({
     const next = STEPS[here + by];
     if (next) router.push(`/visits/${record.visit.id}/${next.slug}`);
   };
-  useHotkeys(['[', 'BracketLeft'], () => go(-1), [here]);
-  useHotkeys([']', 'BracketRight'], () => go(1), [here]);
+  useKey(['[', 'BracketLeft'], () => go(-1), [here]);
+  useKey([']', 'BracketRight'], () => go(1), [here]);
   useEnterForAction();
   return (
     <Frame

@@ -2,7 +2,7 @@
 import { Toast } from 'radix-ui';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { eyeState, type Eye, type EyeState, type HealthState, type Refraction } from '@/core';
+import { eyeState, type Eye, type EyeState, type HealthState, type NamedLens } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { assert } from '@/lib/assert';
 import type { Problem, Result } from '@/lib/outcome';
@@ -13,7 +13,9 @@ import { Panel } from '@/ui/Panel';
 import type { DeedInput, DeedName, DeedOutput } from '../deeds';
 import { useDeeds } from '../DeedsProvider';
 import { useRefusalWords } from '../words';
+import { LENS_MOVED } from '../SettleClocks';
 import { healthOf } from './health';
+import { lensesOfRecord } from './lenses';
 
 /** Deeds that change a visit: their input without what the room itself knows. */
 type InVisit<N extends DeedName> = Omit<DeedInput<N>, 'visitId' | 'version'>;
@@ -31,7 +33,7 @@ interface VisitRoom {
   readonly eye: (eye: Eye) => EyeState;
   /** History and eye health as they stand, with the rules that hold. */
   readonly health: HealthState;
-  readonly lensPower: (lensId: string) => Refraction | undefined;
+  readonly lensOf: (lensId: string) => NamedLens | undefined;
   readonly clearProblem: () => void;
 }
 const VisitContext = createContext<VisitRoom | null>(null);
@@ -42,6 +44,8 @@ export function useVisit(): VisitRoom {
   return room;
 }
 
+/** Deeds after which the settle clocks are other ones. */
+const MOVES_LENSES: readonly string[] = ['putOnTrials', 'takeOff', 'putBack', 'correct', 'swapEyes', 'undo', 'recordBroughtIn'];
 const UNDO_MS = 10_000;
 interface Said {
   readonly key: number;
@@ -80,6 +84,7 @@ export function VisitProvider({ initial, children }: { readonly initial: VisitRe
           return result;
         }
         setProblem(null);
+        if (MOVES_LENSES.includes(name)) window.dispatchEvent(new Event(LENS_MOVED));
         await reload();
         const value: unknown = result.value;
         const facts = typeof value === 'object' && value !== null && 'facts' in value ? (value.facts as UndoFacts) : [];
@@ -106,24 +111,18 @@ export function VisitProvider({ initial, children }: { readonly initial: VisitRe
     return () => document.removeEventListener('visibilitychange', look);
   }, [refresh]);
 
-  const lensPower = useCallback(
-    (lensId: string): Refraction | undefined => {
-      const lens = record.lenses[lensId];
-      return lens && { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg };
-    },
-    [record.lenses],
-  );
+  const lensOf = useMemo(() => lensesOfRecord(record), [record]);
   const eyes = useMemo(
     () => ({
-      right: eyeState(record.facts, 'right', lensPower, record.house.settings.readerNoiseDegrees),
-      left: eyeState(record.facts, 'left', lensPower, record.house.settings.readerNoiseDegrees),
+      right: eyeState(record.facts, 'right', lensOf, record.house.settings),
+      left: eyeState(record.facts, 'left', lensOf, record.house.settings),
     }),
-    [record.facts, record.house.settings.readerNoiseDegrees, lensPower],
+    [record.facts, record.house.settings, lensOf],
   );
-  const health = useMemo(() => healthOf(record, { right: eyes.right.verdict.order, left: eyes.left.verdict.order }), [record, eyes]);
+  const health = useMemo(() => healthOf(record, { right: eyes.right.verdict.choosing, left: eyes.left.verdict.choosing }), [record, eyes]);
   const room = useMemo(
-    (): VisitRoom => ({ record, busy, problem, run, refresh, eye: (eye) => eyes[eye], health, lensPower, clearProblem: () => setProblem(null) }),
-    [record, busy, problem, run, refresh, eyes, health, lensPower],
+    (): VisitRoom => ({ record, busy, problem, run, refresh, eye: (eye) => eyes[eye], health, lensOf, clearProblem: () => setProblem(null) }),
+    [record, busy, problem, run, refresh, eyes, health, lensOf],
   );
   const conflict = problem?.kind === 'conflict' ? problem : null;
   const takeBack = (): void => {

@@ -175,8 +175,8 @@ export const curveFor = (lens: NearestLens, meanK: number | null): Preselected<L
 
 /** What each eye asks for at the cornea: from the over-refraction where there is one, else from the refraction. */
 export const needsOf = (eye: (eye: Eye) => EyeState): Record<Eye, Refraction | null> => ({
-  right: eye('right').verdict.order,
-  left: eye('left').verdict.order,
+  right: eye('right').verdict.choosing,
+  left: eye('left').verdict.choosing,
 });
 
 /** The near addition recorded for each eye, D. */
@@ -186,10 +186,10 @@ export const addsOf = (eye: (eye: Eye) => EyeState): Record<Eye, number | null> 
 });
 
 /** The axis the lens on each eye carries: breaks ties between equal lenses. */
-export function lastAxesOf(eye: (eye: Eye) => EyeState, lensPower: (id: string) => Refraction | undefined): Record<Eye, number | undefined> {
+export function lastAxesOf(eye: (eye: Eye) => EyeState, lensOf: (id: string) => { readonly power: Refraction } | undefined): Record<Eye, number | undefined> {
   const of = (e: Eye): number | undefined => {
     const lensId = eye(e).onEye?.current.lensId;
-    const power = lensId ? lensPower(lensId) : undefined;
+    const power = lensId ? lensOf(lensId)?.power : undefined;
     return power && power.cylinder !== 0 ? power.axis : undefined;
   };
   return { right: of('right'), left: of('left') };

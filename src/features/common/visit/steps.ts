@@ -82,14 +82,14 @@ function openAnswers(record: VisitRecord, eye: (eye: Eye) => EyeState, health: H
   const left = eye('left');
   const both = [right, left];
   const measuredAt = both
-    .flatMap((s) => [s.refraction, s.rotation, s.overRefraction].flatMap((c) => (c ? [c.current.recordedAt] : [])))
+    .flatMap((s) => [s.refraction, s.series.at(-1), s.overRefraction].flatMap((c) => (c ? [c.current.recordedAt] : [])))
     .sort()
     .at(-1);
   const disagree = both.some((s) => s.verdict.routes?.agree === false);
   const prescription = record.prescriptions.find((p) => p.visitId === record.visit.id);
   const lesson = record.lessons.filter((l) => l.visitId === record.visit.id).at(-1);
   const order = record.orders.find((o) => o.visitId === record.visit.id);
-  const read = both.some((s) => s.overRefraction ?? s.rotation);
+  const read = both.some((s) => s.overRefraction !== null || s.turn !== null);
   return {
     history: historyAnswer(health),
     eyeHealth: eyeHealthAnswer(health),

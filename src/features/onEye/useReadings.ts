@@ -1,0 +1,150 @@
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { EYES, LIMITS, parseAcuity, secondsBetween, sightDoubts, withinLimit, type Eye, type LensSignId } from '@/core';
+import { useNow } from '../common/Clock';
+import { powerReady } from '../common/PowerField';
+import { useDraft } from '../common/visit/useDraft';
+import { useVisit } from '../common/visit/VisitProvider';
+import { FITS } from './FitControl';
+import { useInstrument } from './instrument';
+import { findingKey, hasReading, liveEye, livePatterns, readOn, turnText, typedFindings, writeBlinks, type Blink, type LiveEye } from './model';
+import { problemOf } from './TurnControls';
+
+/** What is being read on both eyes, and the deeds that log and record it. */
+export function useReadings() {
+  const t = useTranslations('onEye');
+  const { record, eye, run, lensOf } = useVisit();
+  const draft = useDraft('onEye');
+  const { instrument, choose } = useInstrument(record.instruments);
+  const moment = useNow(5000);
+  const [asked, setAsked] = useState(false);
+  const { settings } = record.house;
+  const closed = record.visit.closedAt !== null;
+  const vertexText = draft.body.vertex ?? String(settings.vertexMm);
+  const vertexMm = Number(vertexText.replace(',', '.'));
+  const vertexFine = vertexText.trim() !== '' && withinLimit(vertexMm, LIMITS.vertexMm);
+  const early = (e: Eye): boolean => {
+    const row = eye(e).onEye?.current;
+    const minutes = row?.lensId ? (record.lenses[row.lensId]?.settleMinutes ?? 15) : 15;
+    return row !== undefined && secondsBetween(row.putOnAt, new Date(moment).toISOString()) < minutes * 60;
+  };
+  const liveOf = (e: Eye): LiveEye =>
+    liveEye({
+      record,
+      state: eye(e),
+      eye: e,
+      body: draft.body,
+      vertexMm: vertexFine ? vertexMm : settings.vertexMm,
+      instrument,
+      lensOf,
+      early: early(e),
+    });
+  const live = { right: liveOf('right'), left: liveOf('left') };
+  const patterns = livePatterns(record, live, lensOf);
+  const doubts = {
+    right: sightDoubts(live.right.acuities, live.right.over?.power ?? null),
+    left: sightDoubts(live.left.acuities, live.left.over?.power ?? null),
+  };
+  const usable = (e: Eye): boolean => live[e].state.onEye !== null && live[e].state.takenOffAt === null && live[e].state.choice === null && !closed;
+  const hasMark = (e: Eye): boolean => usable(e) && live[e].lens !== null && live[e].lens.markLayout !== 'none';
+  const typed = EYES.filter((e) => hasReading(draft.body, e));
+  const on = (e: Eye) => readOn(instrument, live[e].lens);
+
+  const setTurn = (e: Eye, value: number, how: 'drag' | 'keys'): void => {
+    draft.set(`${e}Turn`, turnText(value));
+    draft.set(`${e}How`, how);
+  };
+  const typeTurn = (e: Eye, text: string): void => {
+    draft.set(`${e}Turn`, text);
+    draft.set(`${e}How`, 'typed');
+  };
+  /** Keeps the blink in hand as one of the series; with none in hand, the mark sat as shown. */
+  const logBlink = (e: Eye): boolean => {
+    if (!hasMark(e)) return false;
+    const text = draft.body[`${e}Turn`] ?? '';
+    if (text.trim() !== '' && live[e].pending === null) {
+      setAsked(true);
+      return false;
+    }
+    const blink: Blink = live[e].pending ?? { rotationLeft: live[e].turn, how: 'pedal', scaleReading: null, instrumentId: null };
+    draft.set(`${e}Blinks`, writeBlinks([...live[e].logged, blink]));
+    draft.set(`${e}Turn`, '');
+    return true;
+  };
+  const dropBlink = (e: Eye): void => draft.set(`${e}Blinks`, writeBlinks(live[e].logged.slice(0, -1)));
+  const readAnew = (e: Eye): void => draft.set(`${e}Fresh`, 'yes');
+  const setFinding = (e: Eye, sign: LensSignId, text: string): void => draft.set(findingKey(e, sign), text);
+  const findingText = (e: Eye, sign: LensSignId): string => draft.body[findingKey(e, sign)] ?? '';
+  const overAcuity = (e: Eye) => parseAcuity(draft.body[`${e}OverVa`] ?? '', settings.acuity);
+
+  /** The first field that cannot be recorded as it stands; null when all can. */
+  const faulty = (): string | null => {
+    for (const e of typed) {
+      if (problemOf(draft.body[`${e}Turn`] ?? '', on(e))) return `turn-${e}`;
+      if ((draft.body[e] ?? '').trim() !== '' && !powerReady(draft.body[e] ?? '', draft.body[`${e}Kept`] ?? null)) return `over-${e}`;
+      if ((draft.body[`${e}OverVa`] ?? '').trim() !== '' && !overAcuity(e).ok) return `over-va-${e}`;
+      const unread = typedFindings(draft.body, e, settings.acuity).find((f) => f.value === null);
+      if (unread) return `finding-${e}-${unread.sign}`;
+    }
+    return null;
+  };
+  const reading = (e: Eye) => {
+    const { onEye } = live[e].state;
+    if (!onEye || !hasReading(draft.body, e)) return null;
+    const over = draft.body[e] ?? '';
+    const va = overAcuity(e);
+    return {
+      lensOnEyeId: onEye.rootId,
+      fit: FITS.find((f) => f === draft.body[`${e}Fit`]) ?? null,
+      findings: typedFindings(draft.body, e, settings.acuity).flatMap((f) =>
+        f.value === null ? [] : [{ sign: f.sign, value: f.value, typed: typeof f.value === 'number' ? f.text.trim() : null }],
+      ),
+      blinks: [...live[e].logged, ...(live[e].pending ? [live[e].pending] : [])],
+      continues: live[e].continues,
+      overRefraction: over.trim() === '' ? null : over,
+      overAcuity: over.trim() !== '' && va.ok ? { logMar: va.value, typed: (draft.body[`${e}OverVa`] ?? '').trim() } : null,
+      vertexMm,
+      sureOfLens: draft.body[`${e}Sure`] === 'yes',
+    };
+  };
+  const recordReadings = async (): Promise<boolean> => {
+    setAsked(true);
+    const fault = faulty();
+    if (fault !== null) {
+      document.getElementById(fault)?.focus();
+      return false;
+    }
+    const done = await run('recordOnEye', { right: reading('right'), left: reading('left') }, t('recorded'));
+    if (done?.ok !== true) return false;
+    draft.clear();
+    setAsked(false);
+    return true;
+  };
+  return {
+    draft,
+    live,
+    patterns,
+    doubts,
+    asked,
+    instrument,
+    chooseInstrument: choose,
+    vertexText,
+    vertexMm,
+    vertexFine,
+    early,
+    usable,
+    hasMark,
+    typed,
+    on,
+    setTurn,
+    typeTurn,
+    logBlink,
+    dropBlink,
+    readAnew,
+    setFinding,
+    findingText,
+    recordReadings,
+    closed,
+  };
+}
+export type Readings = ReturnType<typeof useReadings>;
