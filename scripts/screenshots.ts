@@ -143,18 +143,30 @@ for (const minutes of [6, 6]) {
   await wait(minutes);
   await page.goto(`${visit}/on-eye`);
 }
-await page.getByLabel('Right eye, where the mark sits').fill('10l');
-await page.getByLabel('Left eye, where the mark sits').fill('0');
+const desk = (name: string) => page.getByRole('group', { name: 'What is looked at' }).getByRole('button', { name }).click();
+for (const [eye, turns] of [
+  ['Right', ['10l', '8l', '11l', '10l', '11l']],
+  ['Left', ['0', '1l', '0', '1r', '0']],
+] as const)
+  for (const turn of turns) {
+    await page.getByLabel(`${eye} eye, where the mark sits`).fill(turn);
+    await page.keyboard.press('Enter');
+  }
+await desk('Fit');
 for (const eye of ['Right', 'Left'])
   await page
     .getByRole('group', { name: `${eye} eye, fit` })
     .getByRole('button', { name: 'fits' })
     .click();
+await desk('Sight');
+await page.getByLabel('Right eye, sight with the lens').fill('20/25');
 await page.getByLabel('Right eye, over-refraction').fill('+0.25 -0.50 x 70');
+await page.getByLabel('Right eye, sight with the over-refraction').fill('20/20');
 await page.getByTestId('need-right').click();
 await page.evaluate(() => window.scrollTo(0, 0));
 await page.waitForTimeout(700);
 await shot('on-eye');
+await desk('Turn');
 await page.locator('main').click({ position: { x: 4, y: 4 } });
 await page.keyboard.press('d');
 await shot('on-eye-lights-down');

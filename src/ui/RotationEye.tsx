@@ -79,7 +79,7 @@ export function RotationEye({ eye, layout, value, onChange, disabled = false, tr
   return (
     <svg
       ref={svg}
-      viewBox="0 38 360 300"
+      viewBox="0 38 360 294"
       className="rotation-eye"
       role="slider"
       tabIndex={disabled ? -1 : 0}

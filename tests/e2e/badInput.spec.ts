@@ -110,5 +110,6 @@ test('a bare turn asks for its side', async ({ page }) => {
   await page.getByLabel('Right eye, where the mark sits').fill('10');
   await page.getByRole('button', { name: 'Use 10° to your right' }).click();
   await page.getByRole('button', { name: 'Record the readings' }).click();
-  await expect(page.getByText('recorded: 10° to your right')).toBeVisible();
+  await expect(page.getByTestId('blinks-right')).toContainText('10°to your right');
+  await expect(page.getByText('1 blink recorded')).toBeVisible();
 });

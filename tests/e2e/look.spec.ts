@@ -1,6 +1,6 @@
 import axe from 'axe-core';
 import type { Page } from '@playwright/test';
-import { expect, openVisit, signIn, test, typePowers } from './site';
+import { desk, expect, openVisit, signIn, test, typePowers } from './site';
 
 test.use({ file: 'look' });
 
@@ -41,6 +41,8 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
     `${visit}/power`,
     `${visit}/lens`,
     `${visit}/on-eye`,
+    `${visit}/on-eye?fit`,
+    `${visit}/on-eye?sight`,
     `${visit}/final`,
     `${visit}/teach`,
     `${visit}/supply`,
@@ -50,6 +52,10 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
       await page.setViewportSize({ width: 1280, height: 800 });
       await page.goto(view);
       await page.locator('main').waitFor();
+      if (view.includes('?fit')) {
+        await desk(page, 'Fit');
+        await page.getByRole('button', { name: 'In full' }).click();
+      } else if (view.includes('?sight')) await desk(page, 'Sight');
       await expect(page.locator('html')).toHaveAttribute('data-lights', lights);
       expect(await violations(page), `${view}, lights ${lights}`).toEqual([]);
       // 640 × 400 is 1280 × 800 at 200 %; 768 × 1024 a narrow tablet.

@@ -70,6 +70,8 @@ test('the whole path by keyboard', async ({ page }) => {
   await expect(page.getByTestId('rotation-eye-right')).toHaveAttribute('aria-valuetext', '10° to your left');
   await tabTo(/^Left eye, where the mark sits/);
   await type('0');
+  await leave();
+  await press('s');
   await tabTo(/^Right eye, over-refraction/);
   await type('+025-050x70');
   await leave();

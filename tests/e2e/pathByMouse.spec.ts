@@ -1,4 +1,4 @@
-import { expect, dragMark, signIn, test } from './site';
+import { desk, dragMark, expect, signIn, test } from './site';
 
 test.use({ file: 'pathByMouse' });
 
@@ -34,6 +34,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
 
   await dragMark(page, 'right', 10);
   await expect(page.getByLabel('Right eye, where the mark sits')).toHaveValue('10l');
+  await desk(page, 'Sight');
   const over = page.getByLabel('Right eye, over-refraction');
   await over.fill('-0.75 -0.75 x 160');
   await expect(page.locator('span[data-testid="routes-right"]')).toContainText('1.25 D apart, more than 0.50: measure again');
@@ -43,6 +44,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await expect(page.locator('span[data-testid="routes-right"]')).toContainText('agree, 0.07 D apart');
   await expect(page.getByTestId('order-right')).toContainText('18 + 10 = 28');
   await expect(page.getByTestId('order-right')).toContainText('−3.00 −1.75 × 30');
+  await desk(page, 'Fit');
   await page.getByRole('group', { name: 'Right eye, fit' }).getByRole('button', { name: 'fits' }).click();
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await page.getByRole('button', { name: 'To the prescription' }).click();

@@ -148,6 +148,11 @@ export async function typePowers(page: Page, right: string | null, left: string 
   await page.waitForURL('**/lens');
 }
 
+/** Opens one of the three desks of the On eye step. */
+export async function desk(page: Page, name: 'Turn' | 'Fit' | 'Sight'): Promise<void> {
+  await page.getByRole('group', { name: 'What is looked at' }).getByRole('button', { name }).click();
+}
+
 /** Turns the drawn mark by dragging it along the lens edge. */
 export async function dragMark(page: Page, eye: 'right' | 'left', toYourLeft: number): Promise<void> {
   const dial = page.getByTestId(`rotation-eye-${eye}`);

@@ -1,4 +1,4 @@
-import { deed, expect, openVisit, signIn, test, typePowers, watch } from './site';
+import { deed, desk, expect, openVisit, signIn, test, typePowers, watch } from './site';
 
 test.use({ file: 'variations' });
 test.beforeEach(({ page }) => signIn(page));
@@ -62,6 +62,7 @@ test('a lens brought in: unknown it is not read through, known it is read like a
   await panel.getByRole('button', { name: 'It is on the eye' }).click();
   await expect(page.getByText('Brought in: Heron 30 Toric')).toBeVisible();
   await page.getByLabel('Right eye, where the mark sits').fill('10l');
+  await desk(page, 'Sight');
   await page.getByLabel('Right eye, over-refraction').fill('+0.25 -0.50 x 70');
   await expect(page.getByTestId('need-right')).toHaveText('−3.09 −1.56 × 18');
   await page.getByRole('button', { name: 'Record the readings' }).click();

@@ -77,15 +77,15 @@ const CASES: readonly [
       ['right', { lensOnEyeId: id, findings: [{ sign: 'shine', value: 1 }], vertexMm: 12 }, 'right.findings.0.value', 'findingUnknown'],
       ['right', { lensOnEyeId: id, findings: [{ sign: 'acuityLens', value: 0 }], vertexMm: 12 }, 'right.findings.0.value', 'acuityEmpty'],
       ['right', { lensOnEyeId: id, fit: 'fits', overAcuity: { logMar: 0, typed: '20/20' }, vertexMm: 12 }, 'right.overAcuity', 'acuityNeedsOver'],
-      ['right', { lensOnEyeId: id, overRefraction: '+0.25', overAcuity: { logMar: 9, typed: '20/20' }, vertexMm: 12 }, 'right.overAcuity.logMar', 'acuityOutOfRange'],
+      [
+        'right',
+        { lensOnEyeId: id, overRefraction: '+0.25', overAcuity: { logMar: 9, typed: '20/20' }, vertexMm: 12 },
+        'right.overAcuity.logMar',
+        'acuityOutOfRange',
+      ],
     ],
   ],
-  [
-    'chooseLens',
-    forms.chooseLensForm,
-    { ...inVisit, lensOnEyeId: id, why: 'it sat better' },
-    [['why', ' ', 'why', 'reasonRequired']],
-  ],
+  ['chooseLens', forms.chooseLensForm, { ...inVisit, lensOnEyeId: id, why: 'it sat better' }, [['why', ' ', 'why', 'reasonRequired']]],
   [
     'addInstrument',
     forms.addInstrumentForm,

@@ -22,7 +22,7 @@ export const LENS_SIGNS = [
   word('edge', ['flat', 'lifts', 'indents']),
   word('edgeVessels', ['free', 'blanched', 'red']),
   word('afterBlink', ['steady', 'clearThenBlurs', 'worseJustAfter']),
-  word('lineCentre', ['less', 'middle', 'more']),
+  word('lineCentre', ['middle', 'less', 'more']),
   word('lineMovement', ['less', 'middle', 'more']),
   word('lineLag', ['less', 'middle', 'more']),
   word('linePushUp', ['less', 'middle', 'more']),

@@ -52,7 +52,37 @@ const anyOptions = fc.record({
   lastAxis: fc.option(fc.integer({ min: 1, max: 180 }), { nil: undefined }),
 });
 
+it('an axis that is made, asked for but for the rounding of an angle sum, is found', () => {
+  const family: LensFamily = {
+    name: 'every degree',
+    geometry: 'toric',
+    blocks: [{ spheres: { from: -2, to: 0, step: 0.25 }, cylinders: [0, -1.25], axes: { from: 1, to: 180, step: 1 }, adds: [null], curves: [{ baseCurve: 8.6, diameter: 14.4 }] }],
+  };
+  for (let axis = 1; axis <= 180; axis++)
+    for (const off of [-2e-14, 2e-14]) expect(nearestLenses({ sphere: -1.25, cylinder: -1.25, axis: axis + off }, family)[0]?.power.axis).toBe(axis);
+});
+
 describe('the nearest makeable lens', () => {
+  it('an axis that is made and asked for, but for the rounding of a sum of angles, is found', () => {
+    const everyDegree: LensFamily = {
+      name: 'every degree',
+      geometry: 'toric',
+      blocks: [
+        {
+          spheres: { from: -2, to: 0, step: 0.25 },
+          cylinders: [0, -1.25],
+          axes: { from: 1, to: 180, step: 1 },
+          adds: [null],
+          curves: [{ baseCurve: 8.6, diameter: 14.4 }],
+        },
+      ],
+    };
+    for (let axis = 1; axis <= 180; axis++) {
+      for (const off of [-2e-14, 2e-14]) {
+        expect(nearestLenses({ sphere: -1.25, cylinder: -1.25, axis: axis + off }, everyDegree)[0]?.power.axis).toBe(axis);
+      }
+    }
+  });
   it.each(families.map((f) => [f.name, f] as const))(
     'equals trying every lens: %s',
     (_name, family) => {

@@ -101,6 +101,9 @@ function sphereGap(block: LensBlock, m: number, cylinder: number): number {
   return gap * gap;
 }
 
+/** An angle walked one way, 0 to 180. An axis that is the need's but for rounding lies at 0, not half a circle away. */
+const around = (angle: number): number => (angle < -1e-9 ? angle + 180 : Math.max(0, angle));
+
 /** Tries the axes of one cylinder by growing angle from the need's: the leftover astigmatism only grows on the way. */
 function searchCylinder(block: LensBlock, vector: PowerVector, needAxis: number, cylinder: number, best: Best): void {
   const half = -cylinder / 2;
@@ -119,8 +122,8 @@ function searchCylinder(block: LensBlock, vector: PowerVector, needAxis: number,
   for (let left = count; left > 0; left--) {
     const ahead = rangeValue(axes, forward);
     const behind = rangeValue(axes, backward);
-    const aheadBy = ahead >= needAxis ? ahead - needAxis : ahead - needAxis + 180;
-    const behindBy = behind <= needAxis ? needAxis - behind : needAxis - behind + 180;
+    const aheadBy = around(ahead - needAxis);
+    const behindBy = around(needAxis - behind);
     let axis: number;
     if (aheadBy <= behindBy) {
       axis = ahead;

@@ -81,7 +81,20 @@ export function FitDesk({ readings }: { readonly readings: Readings }) {
           {row('afterBlink')}
         </>
       ) : (
-        ONE_LINE.map((sign) => row(sign, t(`lineNotes.${sign as 'lineCentre'}`)))
+        <SpineRow
+          label={t('oneLine')}
+          note={t('oneLineNote')}
+          {...both((e) => (
+            <span className="one-line">
+              {ONE_LINE.map((sign) => (
+                <span key={sign} className="flex flex-col items-inherit">
+                  <span className="note">{words.short(sign)}</span>
+                  <FindingWords readings={readings} eye={e} sign={sign} />
+                </span>
+              ))}
+            </span>
+          ))}
+        />
       )}
       <SpineRow
         label={words.name('comfort')}
@@ -224,7 +237,7 @@ function Ruler({ readings, eye, sign }: { readonly readings: Readings; readonly 
   const now = readings.live[eye].findings[sign];
   return (
     <div className={`flex gap-3 items-start flex-wrap ${eye === 'right' ? 'flex-row-reverse' : ''}`}>
-      <FindingField readings={readings} eye={eye} sign={sign} />
+      <FindingField readings={readings} eye={eye} sign={sign} bare />
       <div className="ruler" role="group" aria-label={t('rulerLabel', { eye: eyeWords.name(eye), sign: words.name(sign) })}>
         {SHARES.map((share) => {
           const mm = movementByOverlap(share, g.centred);

@@ -81,16 +81,16 @@ function Name({ chain }: { readonly chain: Tried }) {
 
 function Station({ eye, chain, onOpen }: { readonly eye: Eye; readonly chain: Tried; readonly onOpen: () => void }) {
   const t = useTranslations('lensLine');
-  const eyeWords = useEyeWords();
   const { record } = useVisit();
   const { state, decided } = useTried(chain);
+  const shortTurn = (degrees: number): string => (degrees === 0 ? '0°' : t(degrees > 0 ? 'turnLeft' : 'turnRight', { degrees: Math.abs(degrees) }));
   const lens = chain.current.lensId ? record.lenses[chain.current.lensId] : undefined;
   const turn = Math.round(state.turn?.mean ?? 0);
   const fit = state.fit?.current.verdict ?? null;
   return (
     <button type="button" className="lens-station" aria-pressed={decided} onClick={onOpen} data-testid={`station-${eye}-${chain.current.trialNumber ?? 0}`}>
       <LensToken
-        size={40}
+        size={36}
         ring={fit ?? 'unjudged'}
         geometry={lens?.geometry ?? 'sphere'}
         rotationLeft={turn}
@@ -98,11 +98,12 @@ function Station({ eye, chain, onOpen }: { readonly eye: Eye; readonly chain: Tr
         axisAsked={null}
         label={lens ? formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }) : t('unknown')}
       />
-      <span className="lens-station-name">
-        <Name chain={chain} />
+      <span className="flex flex-col items-start">
+        <span className="lens-station-name">
+          <Name chain={chain} />
+        </span>
+        <span className="note">{[fit ? t(`fit.${fit}`) : t('notJudged'), state.turn ? shortTurn(turn) : null].filter((x) => x !== null).join(', ')}</span>
       </span>
-      <span className="note">{state.turn ? eyeWords.turn(turn) : fit ? t(`fit.${fit}`) : t('notJudged')}</span>
-      {decided ? <span className="note font-[620]">{t('decided')}</span> : null}
     </button>
   );
 }

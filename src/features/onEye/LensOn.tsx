@@ -21,18 +21,15 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
   const moment = useNow();
   const { state, lens } = live;
   const zone = record.house.practice.timeZone;
-  const earlier = record.facts.onEye.filter((c) => (c.current ?? c.rows[0])?.eye === eye && c.rootId !== state.onEye?.rootId);
+  // Lenses that were never on stay to be read; those that were are in the lens line.
+  const earlier = record.facts.onEye.filter((c) => c.current === null && c.rows[0]?.eye === eye);
   const describe = (row: { lensId: string | null; description: string | null }): string => {
     const l = row.lensId ? record.lenses[row.lensId] : undefined;
     return l ? `${l.familyName} ${formatRefraction({ sphere: l.sphereD, cylinder: l.cylinderD, axis: l.axisDeg })}` : (row.description ?? '');
   };
   const old = earlier.map((c) => (
     <span key={c.rootId} className="note">
-      {c.current ? (
-        t('earlierLens', { lens: describe(c.current), time: formatTime(c.current.putOnAt, zone) })
-      ) : (
-        <Correctable kind="lensOnEye" chain={c} show={describe} typed={null} />
-      )}
+      <Correctable kind="lensOnEye" chain={c} show={describe} typed={null} />
     </span>
   ));
   if (!state.onEye) return <>{old.length > 0 ? old : <span className="label">{t('noLens')}</span>}</>;
@@ -43,6 +40,21 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
   const ring: Ring = state.fit?.current.verdict ?? 'unjudged';
   const geometry = lens?.geometry ?? 'sphere';
   const power = lens ? made({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }, geometry) : t('powerUnknown');
+  const actions = (
+    <>
+      {!state.takenOffAt ? (
+        <button
+          type="button"
+          className="btn btn-quiet"
+          disabled={busy || record.visit.closedAt !== null}
+          onClick={() => void run('takeOff', { lensOnEyeIds: [row.rootId] })}
+        >
+          {t('takeOff')}
+        </button>
+      ) : null}
+      <Correctable kind="lensOnEye" chain={state.onEye} show={describe} typed={null} />
+    </>
+  );
   return (
     <div className={`flex gap-3 items-center ${eye === 'left' ? 'flex-row-reverse' : ''}`}>
       <div className={`flex flex-col gap-0.5 ${eye === 'right' ? 'items-end' : 'items-start'}`}>
@@ -59,17 +71,22 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
               })
             : t('broughtLine', { name: row.description ?? '' })}
         </span>
-        {state.takenOffAt ? (
-          <span className="label">
-            {t('takenOff', { time: formatTime(state.takenOffAt, zone) })} <PutBack lensOnEyeId={row.rootId} />
-          </span>
-        ) : elapsed >= settle * 60 ? (
-          <Stated state="ok">{t('settled', { time: formatElapsed(elapsed), asked: settle })}</Stated>
-        ) : (
-          <span className="label" data-testid={`settling-${eye}`}>
-            {t('settling', { time: formatElapsed(elapsed), asked: settle })}
-          </span>
-        )}
+        <span className={`flex gap-3 items-baseline flex-wrap ${eye === 'right' ? 'flex-row-reverse' : ''}`}>
+          {state.choice ? (
+            <Stated state="watch">{t('takenUp', { why: state.choice.why, name: state.choice.chosenByName })}</Stated>
+          ) : state.takenOffAt ? (
+            <span className="label">
+              {t('takenOff', { time: formatTime(state.takenOffAt, zone) })} <PutBack lensOnEyeId={row.rootId} />
+            </span>
+          ) : elapsed >= settle * 60 ? (
+            <Stated state="ok">{t('settled', { time: formatElapsed(elapsed), asked: settle })}</Stated>
+          ) : (
+            <span className="label" data-testid={`settling-${eye}`}>
+              {t('settling', { time: formatElapsed(elapsed), asked: settle })}
+            </span>
+          )}
+          {actions}
+        </span>
         {!state.confirmed ? (
           <span className="flex flex-wrap gap-2 items-center">
             <Stated state="stop">{lens ? t('whoSays') : t('unknownLens')}</Stated>
@@ -95,19 +112,6 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
             ) : null}
           </span>
         ) : null}
-        <span className="flex gap-3">
-          {!state.takenOffAt ? (
-            <button
-              type="button"
-              className="btn btn-quiet"
-              disabled={busy || record.visit.closedAt !== null}
-              onClick={() => void run('takeOff', { lensOnEyeIds: [row.rootId] })}
-            >
-              {t('takeOff')}
-            </button>
-          ) : null}
-          <Correctable kind="lensOnEye" chain={state.onEye} show={describe} typed={null} />
-        </span>
         {extra?.withdrawnOffAt ? (
           <span className="note">
             <del className="struck no-underline">{t('takenOff', { time: formatTime(extra.withdrawnOffAt, zone) })}</del>{' '}
@@ -117,7 +121,7 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
         {old}
       </div>
       <LensToken
-        size={48}
+        size={44}
         ring={ring}
         geometry={geometry}
         rotationLeft={Math.round(live.stats?.mean ?? live.turn)}

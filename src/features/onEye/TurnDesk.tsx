@@ -54,31 +54,26 @@ export function TurnDesk({ readings, measuring }: { readonly readings: Readings;
           <span className="flex flex-col gap-2 items-center">
             <span>{t('markNote')}</span>
             <strong data-testid="measuring">{t('measuring', { eye: eyeWords.short(measuring), number: live[measuring].blinks.length, wanted })}</strong>
-          </span>
-        }
-        {...both((e) => (
-          <RotationEye
-            eye={e}
-            layout={live[e].lens?.markLayout ?? 'none'}
-            value={live[e].turn}
-            trail={live[e].blinks}
-            onChange={(value, how) => readings.setTurn(e, value, how)}
-            disabled={!readings.hasMark(e)}
-            label={t('dialLabel', { eye: eyeWords.name(e) })}
-            valueText={eyeWords.turn(live[e].turn)}
-            words={{ nose: t('nose'), ear: t('ear') }}
-          />
-        ))}
-      />
-      <SpineRow
-        label={t('turn')}
-        note={
-          <span className="flex flex-col gap-1 items-center">
             <InstrumentChoice readings={readings} />
             {live.right.state.turn && live.left.state.turn ? <SwapEyes kind="rotation" /> : null}
           </span>
         }
-        {...both((e) => <TurnControls readings={readings} eye={e} />)}
+        {...both((e) => (
+          <div className={`flex flex-col gap-2 w-full ${e === 'right' ? 'items-end' : 'items-start'}`}>
+            <RotationEye
+              eye={e}
+              layout={live[e].lens?.markLayout ?? 'none'}
+              value={live[e].turn}
+              trail={live[e].blinks}
+              onChange={(value, how) => readings.setTurn(e, value, how)}
+              disabled={!readings.hasMark(e)}
+              label={t('dialLabel', { eye: eyeWords.name(e) })}
+              valueText={eyeWords.turn(live[e].turn)}
+              words={{ nose: t('nose'), ear: t('ear') }}
+            />
+            <TurnControls readings={readings} eye={e} />
+          </div>
+        ))}
       />
       <SpineRow
         label={t('blinks', { count: wanted })}
@@ -107,22 +102,37 @@ function Blinks({ readings, eye }: { readonly readings: Readings; readonly eye: 
   const eyeWords = useEyeWords();
   const { record } = useVisit();
   const { stats, blinks, logged, state, verdict } = readings.live[eye];
-  if (!stats) return <span className="label">{t('notRead')}</span>;
+  if (!stats)
+    return (
+      <span className={`flex gap-4 items-center flex-wrap ${eye === 'right' ? 'flex-row-reverse' : ''}`}>
+        <span className="label">{t('notRead')}</span>
+        {readings.hasMark(eye) ? (
+          <Button onClick={() => readings.logBlink(eye)} aria-label={t('logLabel', { eye: eyeWords.name(eye) })}>
+            {t('log')}
+          </Button>
+        ) : null}
+      </span>
+    );
   const shown = state.series;
   const steady = verdict.rotation;
   const wanted = record.house.settings.blinksRead;
   return (
     <div className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`} data-testid={`blinks-${eye}`}>
-      <span className="flex gap-3 items-baseline flex-wrap">
-        <span className="turn-figure" data-testid={`mean-${eye}`}>
-          {`${degrees(Math.abs(stats.mean))}°`}
+      <span className={`flex gap-4 items-center flex-wrap ${eye === 'right' ? 'flex-row-reverse' : ''}`}>
+        <span className="flex gap-2 items-baseline">
+          <span className="turn-figure" data-testid={`mean-${eye}`}>
+            {`${degrees(Math.abs(stats.mean))}°`}
+          </span>
+          <span>{stats.mean === 0 ? t('true') : stats.mean > 0 ? t('left') : t('right')}</span>
         </span>
-        <span>{stats.mean === 0 ? t('true') : stats.mean > 0 ? t('left') : t('right')}</span>
-      </span>
-      <span className="blink-list">
-        {blinks.map((b, i) => (
-          <span key={i}>{eyeWords.turn(b) === eyeWords.turn(0) ? '0' : b > 0 ? `${b}` : `−${-b}`}</span>
-        ))}
+        <span className="blink-list">
+          {blinks.map((b, i) => (
+            <span key={i}>{b < 0 ? `−${-b}` : b}</span>
+          ))}
+        </span>
+        <Button disabled={!readings.hasMark(eye)} onClick={() => readings.logBlink(eye)} aria-label={t('logLabel', { eye: eyeWords.name(eye) })}>
+          {t('log')}
+        </Button>
       </span>
       <span className="note">
         {stats.lensSd === null ? (
@@ -140,9 +150,6 @@ function Blinks({ readings, eye }: { readonly readings: Readings; readonly eye: 
       ) : null}
       {shown.some((c) => c.current.provisional) ? <Stated state="watch">{t('provisional')}</Stated> : null}
       <span className="flex gap-2 flex-wrap">
-        <Button disabled={!readings.hasMark(eye)} onClick={() => readings.logBlink(eye)} aria-label={t('logLabel', { eye: eyeWords.name(eye) })}>
-          {t('log')}
-        </Button>
         {logged.length > 0 ? (
           <button type="button" className="btn btn-quiet" onClick={() => readings.dropBlink(eye)}>
             {t('dropLast')}

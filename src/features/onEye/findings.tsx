@@ -14,6 +14,7 @@ export function useLensSignWords() {
   const t = useTranslations('lensSigns');
   const { record } = useVisit();
   const name = (sign: LensSignId): string => t(`${sign}.name`);
+  const short = (sign: LensSignId): string => t(`${sign as 'offNose'}.short`);
   const option = (sign: LensSignId, value: string): string => t(`${sign as 'edge'}.o.${value as 'flat'}`);
   const value = (sign: LensSignId, seen: number | string): string => {
     const s = lensSign(sign);
@@ -23,7 +24,7 @@ export function useLensSignWords() {
     const figure = (Number(seen) < 0 ? '−' : '') + Math.abs(Number(seen)).toFixed(digits);
     return t(`units.${s.unit}`, { value: figure });
   };
-  return { name, option, value };
+  return { name, short, option, value };
 }
 
 export interface FindingProps {
@@ -110,7 +111,7 @@ export function FindingScale({ readings, eye, sign, values }: FindingProps & { r
 }
 
 /** A sign typed as a number, read while it is typed. */
-export function FindingField({ readings, eye, sign, fallback = '' }: FindingProps & { readonly fallback?: string }) {
+export function FindingField({ readings, eye, sign, bare = false }: FindingProps & { readonly bare?: boolean }) {
   const words = useLensSignWords();
   const problemWords = useProblemWords();
   const eyeWords = useEyeWords();
@@ -122,13 +123,15 @@ export function FindingField({ readings, eye, sign, fallback = '' }: FindingProp
   return (
     <span className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`}>
       <span className="flex gap-2 items-center">
-        <label className="note" htmlFor={id}>
-          {t(`${sign as 'offNose'}.short`)}
-        </label>
+        {bare ? null : (
+          <label className="note" htmlFor={id}>
+            {t(`${sign as 'offNose'}.short`)}
+          </label>
+        )}
         <input
           id={id}
-          className="input input-mono w-20! text-center"
-          value={typed === '' ? fallback : typed}
+          className={`input input-mono px-1! text-center ${bare ? 'w-16!' : 'w-20!'}`}
+          value={typed}
           inputMode="decimal"
           autoComplete="off"
           disabled={!readings.usable(eye)}

@@ -1,0 +1,408 @@
+import { deed, desk, dragMark, expect, openVisit, signIn, test, watch } from './site';
+import type { Page } from '@playwright/test';
+
+test.use({ file: 'onEye' });
+test.beforeEach(({ page }) => signIn(page));
+
+interface Trial {
+  readonly code?: string;
+  readonly power: readonly [sphere: number, cylinder: number, axis: number];
+  readonly curve?: readonly [number, number];
+}
+type Family = { readonly id: string; readonly code: string };
+type Fact = { readonly rootId: string; readonly current: { readonly eye: string } };
+type Record_ = { visit: { version: number }; families: Family[]; facts: { onEye: Fact[] } };
+
+/** A visit with glasses measured and trial lenses on, at its On eye step. */
+async function lensesOn(
+  page: Page,
+  powers: { right?: string; left?: string },
+  trials: { right?: Trial; left?: Trial },
+): Promise<{ visit: string; visitId: string }> {
+  const visit = await openVisit(page);
+  const visitId = visit.split('/').pop() ?? '';
+  const acuity = { logMar: 0, typed: '20/20' };
+  await deed(page, 'recordRefraction', {
+    visitId,
+    version: 1,
+    right: powers.right ?? null,
+    left: powers.left ?? null,
+    vertexMm: 12,
+    rightAcuity: powers.right ? acuity : null,
+    leftAcuity: powers.left ? acuity : null,
+  });
+  const { families } = (await deed(page, 'readVisit', { visitId })) as unknown as Record_;
+  const spec = (t?: Trial) =>
+    t
+      ? {
+          familyId: families.find((f) => f.code === (t.code ?? 'plover-30-toric'))?.id,
+          sphere: t.power[0],
+          cylinder: t.power[1],
+          axis: t.power[2],
+          add: null,
+          baseCurve: t.curve?.[0] ?? 8.6,
+          diameter: t.curve?.[1] ?? 14.2,
+        }
+      : null;
+  await deed(page, 'putOnTrials', { visitId, version: 2, right: spec(trials.right), left: spec(trials.left) });
+  await page.clock.fastForward('00:01');
+  await page.goto(`${visit}/on-eye`);
+  return { visit, visitId };
+}
+/** Types blinks one after another, each kept by Enter. */
+async function blinks(page: Page, eye: 'Right' | 'Left', ...turns: string[]): Promise<void> {
+  await desk(page, 'Turn');
+  const field = page.getByLabel(`${eye} eye, where the mark sits`);
+  for (const turn of turns) {
+    await field.fill(turn);
+    await field.press('Enter');
+  }
+}
+const record = (page: Page) => page.getByRole('button', { name: 'Record the readings' }).click();
+const PLOVER: Trial = { power: [-3, -1.75, 20] };
+const NEED = '-3.25 -1.75 x 20';
+const give = (site: { db: { owner: { unsafe: (sql: string) => Promise<unknown> } } }) => site.db.owner.unsafe('update trial_stock set count = 40');
+test.beforeEach(({ site }) => give(site));
+
+test.describe('the known traps', () => {
+  test('the axis of the refraction, not of the trial: a trial at 30 or at 170 gives one order', async ({ page }) => {
+    for (const axis of [30, 170]) {
+      await lensesOn(page, { right: '-3.25 -1.75 x 5' }, { right: { power: [-3, -1.75, axis] } });
+      await blinks(page, 'Right', '10r', '10r', '10r');
+      const verdict = page.getByTestId('turn-verdict-right');
+      await expect(verdict).toContainText('right, subtract 10: 5 → 175');
+      await expect(verdict).toContainText(`the trial lies at ${axis}, the eye asks 5`);
+      await desk(page, 'Sight');
+      await expect(page.getByTestId('order-right')).toContainText('× 170');
+    }
+  });
+  test('a scale that runs the other way, with its zero elsewhere, is set up by looking', async ({ page }) => {
+    await lensesOn(page, { right: NEED }, { right: PLOVER });
+    await desk(page, 'Turn');
+    const field = page.getByLabel('Right eye, where the mark sits');
+    await field.fill('100');
+    await expect(page.getByText('100° is past 90°.')).toBeVisible();
+    await page.getByRole('button', { name: 'Set up a slit lamp' }).click();
+    const panel = page.getByRole('dialog');
+    await panel.getByLabel('Its name').fill('Room 2');
+    await panel.getByLabel('Beam straight: reads').fill('90');
+    await panel.getByLabel('Beam on this mark: reads').fill('92');
+    await panel.getByRole('button', { name: 'Keep this slit lamp' }).click();
+    await expect(panel).toContainText('These two are 2° apart');
+    await panel.getByLabel('Beam on this mark: reads').fill('70');
+    await panel.getByRole('button', { name: 'Keep this slit lamp' }).click();
+    await expect(page.getByText('90 is straight, grows to your right')).toBeVisible();
+    await expect(page.getByText('scale at 100: 10° to your right')).toBeVisible();
+    await field.fill('80');
+    await expect(page.getByText('scale at 80: 10° to your left')).toBeVisible();
+    await field.fill('10l');
+    await expect(page.getByText('scale at')).toHaveCount(0);
+    await field.fill('200');
+    await expect(page.getByText('A scale reads 0 to 180.')).toBeVisible();
+    await blinks(page, 'Right', '80', '80', '80');
+    await expect(page.getByTestId('turn-verdict-right')).toContainText('left, add 10: 20 → 30');
+    await record(page);
+    await page.getByText('3 blinks recorded').click();
+    await expect(page.getByText('(scale 80)').first()).toBeVisible();
+    await page.reload();
+    await expect(page.getByText('90 is straight, grows to your right')).toBeVisible();
+    await page.getByLabel('Slit lamp').selectOption('');
+    await page.getByLabel('Right eye, where the mark sits').fill('80');
+    await expect(page.getByText('80 to which side?')).toBeVisible();
+  });
+  test('an unsteady lens is never compensated: no order, refit, and signing is refused', async ({ page }) => {
+    const { visit } = await lensesOn(page, { right: NEED }, { right: PLOVER });
+    await blinks(page, 'Right', '0', '25l', '10r', '30l', '5l');
+    await expect(page.getByTestId('blinks-right')).toContainText('unsteady');
+    await expect(page.getByTestId('turn-verdict-right')).toContainText('provisional');
+    await page.clock.fastForward('11:00');
+    await expect(page.getByTestId('turn-verdict-right')).toContainText('refit, do not compensate');
+    await expect(page.getByTestId('turn-verdict-right')).not.toContainText('→');
+    await record(page);
+    await page.goto(`${visit}/final`);
+    await expect(page.getByText('It does not sit still: refit before an order')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Sign prescription' })).toBeDisabled();
+  });
+  test('the left eye: left is still the examiner’s left, and is added', async ({ page }) => {
+    await lensesOn(page, { left: '-4.50 -1.25 x 165' }, { left: { power: [-4.25, -1.25, 170] } });
+    await dragMark(page, 'left', 10);
+    await page.getByRole('button', { name: 'Left eye, Log blink' }).click();
+    for (const _ of [1, 2]) await page.getByRole('button', { name: 'Left eye, Log blink' }).click();
+    await expect(page.getByTestId('blinks-left')).toContainText('10°to your left');
+    await expect(page.getByTestId('turn-verdict-left')).toContainText('left, add 10: 165 → 175');
+  });
+  test('across 180: 172 with 12 left is 4', async ({ page }) => {
+    await lensesOn(page, { right: '-3.25 -1.75 x 172' }, { right: { power: [-3, -1.75, 170] } });
+    await blinks(page, 'Right', '12l', '12l', '12l');
+    await expect(page.getByTestId('turn-verdict-right')).toContainText('left, add 12: 172 → 4');
+    await desk(page, 'Sight');
+    await expect(page.getByTestId('order-right')).toContainText('172 + 12 = 4');
+  });
+  test('plus cylinder reads as its minus: the over-refraction and the order are the same', async ({ page }) => {
+    await lensesOn(page, { right: '-5.00 +1.75 x 110' }, { right: PLOVER });
+    await blinks(page, 'Right', '10l', '10l', '10l');
+    await desk(page, 'Sight');
+    await page.getByLabel('Right eye, over-refraction').fill('-0.25 +0.50 x 160');
+    await expect(page.getByTestId('need-right')).toHaveText('−3.09 −1.56 × 18');
+    await expect(page.getByTestId('order-right')).toContainText('−3.00 −1.75 × 30');
+  });
+  test('marks at 3 and 9: drawn there, and a scale is read with the beam across', async ({ page }) => {
+    await lensesOn(page, { right: NEED }, { right: { code: 'godwit-made-toric', power: [-3.25, -1.5, 20], curve: [8.6, 14.4] } });
+    await desk(page, 'Turn');
+    const marks = page.getByTestId('rotation-eye-right').locator('line[stroke-width="7"]');
+    await expect(marks).toHaveCount(2);
+    await page.getByRole('button', { name: 'Set up a slit lamp' }).click();
+    const panel = page.getByRole('dialog');
+    await panel.getByLabel('Its name').fill('Room 3');
+    await panel.getByLabel('Beam straight: reads').fill('90');
+    await panel.getByLabel('Beam on this mark: reads').fill('110');
+    await panel.getByRole('button', { name: 'Keep this slit lamp' }).click();
+    await page.getByLabel('Right eye, where the mark sits').fill('10');
+    await expect(page.getByText('scale at 10: 10° to your left')).toBeVisible();
+  });
+  test('double compensation: final or raw, never both; raw names no lens', async ({ page, site }) => {
+    const { visit } = await lensesOn(page, { right: NEED }, { right: PLOVER });
+    await blinks(page, 'Right', '10l', '10l', '10l');
+    await desk(page, 'Sight');
+    await page.getByLabel('Right eye, over-refraction').fill('+0.25 -0.50 x 70');
+    await record(page);
+    await page.goto(`${visit}/final`);
+    await expect(page.getByText('Never both: the turn would count twice, × 38.')).toBeVisible();
+    await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
+    await page.getByRole('radio', { name: /Raw, for the laboratory/ }).check();
+    await expect(page.getByTestId('prescribed-right')).toHaveCount(0);
+    await expect(page.getByTestId('raw-right')).toContainText('−3.00 −1.75 × 20');
+    await expect(page.getByTestId('raw-right')).toContainText('sits 10° to your left');
+    await page.getByLabel('Why the order need not wait for aftercare').fill('a laboratory makes it');
+    await page.getByLabel('Your password, once more').fill('plain-sight');
+    await page.getByRole('button', { name: 'Sign prescription' }).click();
+    await expect(page.getByTestId('raw-figures')).toContainText(
+      'The laboratory works it out'.replace('The laboratory works it out', 'the laboratory works the lens out'),
+    );
+    const rows = await site.db.owner<{ mode: string; lensId: string | null }[]>`select mode, lens_id from prescription_eye where mode = 'raw'`;
+    expect(rows).toMatchObject([{ mode: 'raw', lensId: null }]);
+  });
+  test('a stabilised sphere stays a toric: it has a mark to read, and is not called a plain sphere', async ({ page, site }) => {
+    await site.db.owner.unsafe(`
+      with f as (select id, practice_id from lens_family_version where code = 'godwit-made-toric'),
+      l as (insert into lens (id, practice_id, family_version_id, sphere_d, cylinder_d, axis_deg, base_curve_mm, diameter_mm)
+        select gen_random_uuid(), practice_id, id, -1.5, 0, 180, 8.6, 14.4 from f returning id, practice_id)
+      insert into trial_stock (id, practice_id, lens_id, lot, expires_on, count) select gen_random_uuid(), practice_id, id, 'Z1', '2028-01-01', 5 from l`);
+    await lensesOn(page, { right: '-1.25 -1.25 x 112' }, { right: { code: 'godwit-made-toric', power: [-1.5, 0, 180], curve: [8.6, 14.4] } });
+    await expect(page.getByTestId('on-right')).toHaveText('−1.50 stabilised');
+    await blinks(page, 'Right', '8l', '8l', '8l');
+    await desk(page, 'Sight');
+    await page.getByLabel('Right eye, over-refraction').fill('+0.25 -1.25 x 112');
+    await expect(page.getByTestId('order-right')).toContainText('112 + 8 = 120');
+    await expect(page.getByTestId('order-right')).toContainText('−1.25 −1.25 × 120');
+  });
+});
+
+test('at the lamp by keys alone: digits open the entry, Space logs, R and L change the eye, S turns to sight', async ({ page }) => {
+  await lensesOn(page, { right: NEED, left: '-4.50 -1.25 x 165' }, { right: PLOVER, left: { power: [-4.25, -1.25, 170] } });
+  await desk(page, 'Turn');
+  await page.locator('main').click({ position: { x: 4, y: 4 } });
+  for (const turn of ['1', '8']) {
+    await page.keyboard.press(turn);
+    await expect(page.getByLabel('Right eye, where the mark sits')).toBeFocused();
+    await page.keyboard.type('0l');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+    await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  }
+  await page.keyboard.press('l');
+  await expect(page.getByTestId('rotation-eye-left')).toBeFocused();
+  await expect(page.getByTestId('measuring')).toHaveText('L, blink 0 of 5');
+  await page.keyboard.press('ArrowLeft');
+  for (const _ of [1, 2, 3, 4, 5]) await page.keyboard.press('Space');
+  await expect(page.getByTestId('measuring')).toHaveText('L, blink 5 of 5');
+  await expect(page.getByTestId('blinks-left')).toContainText('sits still');
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await page.keyboard.press('f');
+  await expect(page.getByRole('group', { name: 'Right eye, fit' })).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(page.getByLabel('Right eye, over-refraction')).toBeVisible();
+  await page.goto('/settings');
+  await page.getByRole('group', { name: 'Single-key shortcuts' }).getByRole('button', { name: 'off' }).click();
+  await page.goBack();
+  await page.locator('main').click({ position: { x: 4, y: 4 } });
+  await page.keyboard.press('f');
+  await page.keyboard.press('d');
+  await expect(page.locator('html')).toHaveAttribute('data-lights', 'up');
+  await expect(page.getByLabel('Right eye, over-refraction')).toBeVisible();
+});
+
+test('a series goes on with the server gone, and nothing is lost', async ({ page, context }) => {
+  await lensesOn(page, { right: NEED }, { right: PLOVER });
+  await blinks(page, 'Right', '10l', '8l');
+  await context.setOffline(true);
+  await blinks(page, 'Right', '11l');
+  await record(page);
+  await expect(page.getByTestId('blinks-right')).toContainText('10811');
+  await context.setOffline(false);
+  await page.reload();
+  await expect(page.getByTestId('blinks-right')).toContainText('10811');
+  await record(page);
+  await expect(page.getByText('3 blinks recorded')).toBeVisible();
+  await page.clock.fastForward('00:01');
+  await page.reload();
+  await expect(page.getByTestId('mean-right')).toHaveText('9.7°');
+});
+
+test('two people read one eye at once: the second is told, and keeps what was typed', async ({ page, browser, site }) => {
+  const { visit } = await lensesOn(page, { right: NEED }, { right: PLOVER });
+  await blinks(page, 'Right', '10l');
+  const other = await browser.newContext({ baseURL: site.url, timezoneId: 'America/New_York' });
+  const joss = await other.newPage();
+  watch(joss);
+  await signIn(joss, /Joss Merriday/);
+  await joss.goto(`${visit}/on-eye`);
+  await joss.getByLabel('Right eye, where the mark sits').fill('5r');
+  await record(joss);
+  await expect(joss.getByText('1 blink recorded')).toBeVisible();
+  await other.close();
+  await record(page);
+  await expect(page.getByRole('dialog')).toContainText('5° R');
+  await page.getByRole('button', { name: 'Show it, and keep what I typed' }).click();
+  await expect(page.getByTestId('blinks-right')).toContainText('10');
+});
+
+test('fit in full: the ruler on the overlap, reasons, the next curve, comfort', async ({ page }) => {
+  await lensesOn(page, { right: NEED }, { right: { code: 'godwit-made-toric', power: [-3.25, -1.5, 20], curve: [8.9, 14.4] } }).catch(() => null);
+  if ((await page.getByTestId('on-right').count()) === 0)
+    await lensesOn(page, { right: '-2.00' }, { right: { code: 'turnstone-30', power: [-2, 0, 180], curve: [8.8, 14.2] } });
+  await desk(page, 'Fit');
+  await expect(page.getByText('movement or push-up is not judged yet')).toBeVisible();
+  await page.getByRole('button', { name: 'In full' }).click();
+  await page
+    .getByRole('group', { name: 'Right eye, Movement, straight ahead, on the overlap' })
+    .getByRole('button', { name: /limbus/ })
+    .click();
+  await expect(page.getByTestId('judged-right')).toContainText('reads loose');
+  await expect(page.getByTestId('judged-right')).toContainText('over 0.5');
+  await page.getByRole('group', { name: 'Right eye, Push-up tightness' }).getByRole('button', { name: '80' }).click();
+  await expect(page.getByTestId('judged-right')).toContainText('signs disagree');
+  await page.getByRole('group', { name: 'Right eye, Push-up tightness' }).getByRole('button', { name: '20', exact: true }).click();
+  await page.getByRole('group', { name: 'Right eye, fit' }).getByRole('button', { name: 'loose' }).click();
+  await expect(page.getByTestId('next-right')).toContainText('Steeper');
+  const drawing = page.getByTestId('fit-eye-right');
+  await drawing.scrollIntoViewIfNeeded();
+  const box = await drawing.boundingBox();
+  if (!box) throw new Error('no drawing');
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 12, box.y + box.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByLabel('Right eye, Off the middle, toward the nose')).not.toHaveValue('');
+  await page.getByLabel('Right eye, Lag').fill('nine');
+  await expect(page.getByText(/is not a number|Type a number|number/i).first()).toBeVisible();
+  await page.getByLabel('Right eye, Lag').fill('0.5');
+  await record(page);
+  await expect(page.getByTestId('seen-right-movement')).toBeVisible();
+  await page.getByRole('button', { name: 'One line' }).click();
+  for (const name of ['Movement', 'Push-up'])
+    await page
+      .getByRole('group', { name: `Right eye, ${name}`, exact: true })
+      .getByRole('button', { name: '0' })
+      .click();
+  await expect(page.getByTestId('judged-right')).toContainText('reads loose');
+});
+
+test('it fits but hurts: the ladder of comfort', async ({ page }) => {
+  await lensesOn(page, { right: '-2.00' }, { right: { code: 'turnstone-30', power: [-2, 0, 180], curve: [8.4, 14.2] } });
+  await desk(page, 'Fit');
+  await page.getByRole('group', { name: 'Right eye, Movement', exact: true }).getByRole('button', { name: '0' }).click();
+  await page.getByRole('group', { name: 'Right eye, Comfort' }).getByRole('button', { name: '5', exact: true }).click();
+  await expect(page.getByTestId('ladder-right')).toContainText('Slide it to the white and back');
+  await page.getByRole('group', { name: 'Right eye, Comfort' }).getByRole('button', { name: '9', exact: true }).click();
+  await expect(page.getByTestId('ladder-right')).toHaveCount(0);
+});
+
+test('sight: plus first, minus questioned, a surprise asked, no order before pinhole and cause', async ({ page }) => {
+  const { visit } = await lensesOn(page, { right: NEED }, { right: PLOVER });
+  await blinks(page, 'Right', '10l', '10l', '10l');
+  await desk(page, 'Sight');
+  await page.getByRole('button', { name: 'Right eye, start with +0.50' }).click();
+  const over = page.getByLabel('Right eye, over-refraction');
+  await expect(over).toHaveValue('+0.50');
+  await page.getByLabel('Right eye, sight with the lens').fill('20/50');
+  await over.fill('-0.25 -0.50 x 70');
+  await page.getByLabel('Right eye, sight with the over-refraction').fill('20/50');
+  await expect(page.getByTestId('doubts-right')).toContainText('More minus gains no line');
+  await page.getByLabel('Right eye, sight with the over-refraction').fill('sharp');
+  await expect(page.getByText('sharp is not an acuity')).toBeVisible();
+  await over.fill('-1.25');
+  await expect(page.getByTestId('asks-right')).toContainText('is this the lens?');
+  await page.getByLabel('Right eye, sight with the over-refraction').fill('20/50');
+  await record(page);
+  await expect(page.getByText('Ask whether this is the lens, then confirm.')).toBeVisible();
+  await expect(over).toHaveValue('-1.25');
+  await over.fill('-3.00 -1.75 x 20');
+  await expect(page.getByTestId('asks-right')).toContainText('is there a lens on this eye?');
+  await over.fill('+0.25 -0.50 x 70');
+  await expect(page.getByTestId('asks-right')).toHaveCount(0);
+  await expect(page.getByTestId('doubts-right')).toContainText('4 lines short of the glasses');
+  await record(page);
+  await expect(page.getByTestId('over-va-recorded-right')).toHaveText('20/50');
+  await page.goto(`${visit}/final`);
+  await expect(page.getByText('Sight is not restored: record the pinhole and the cause first.').first()).toBeVisible();
+  await page.goto(`${visit}/on-eye`);
+  await page.getByLabel('Right eye, sight through a pinhole').fill('20/20');
+  await expect(page.getByTestId('doubts-right')).toContainText('The pinhole gives 4 lines');
+  await page.getByRole('group', { name: 'Right eye, Why sight falls short' }).getByRole('button', { name: 'surface or deposits' }).click();
+  await record(page);
+  await page.goto(`${visit}/final`);
+  await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
+});
+
+test('lenses exchanged are recognised from both over-refractions', async ({ page }) => {
+  const lens = (sphere: number): Trial => ({ code: 'turnstone-30', power: [sphere, 0, 180], curve: [8.4, 14.2] });
+  await lensesOn(page, { right: '-2.00', left: '-3.00' }, { right: lens(-2), left: lens(-3) });
+  await desk(page, 'Sight');
+  await page.getByLabel('Right eye, over-refraction').fill('+1.00');
+  await page.getByLabel('Left eye, over-refraction').fill('-1.00');
+  await expect(page.getByTestId('asks-left')).toContainText('are right and left exchanged?');
+});
+
+test('the lens line: an earlier lens is taken up again with its reason, two are compared', async ({ page }) => {
+  const { visit } = await lensesOn(page, { right: NEED }, { right: PLOVER });
+  await blinks(page, 'Right', '10l', '10l', '10l');
+  await record(page);
+  await expect(page.getByText('3 blinks recorded')).toBeVisible();
+  const visitId = visit.split('/').pop() ?? '';
+  const now = (await deed(page, 'readVisit', { visitId })) as unknown as Record_;
+  const familyId = now.families.find((f) => f.code === 'plover-30-toric')?.id;
+  await deed(page, 'putOnTrials', {
+    visitId,
+    version: now.visit.version,
+    right: { familyId, sphere: -3, cylinder: -1.75, axis: 30, add: null, baseCurve: 8.6, diameter: 14.2 },
+    left: null,
+  });
+  await page.reload();
+  await page.getByTestId('station-right-1').click();
+  const panel = page.getByRole('dialog');
+  await expect(panel).toContainText('10° to your left, 3 blinks');
+  await panel.getByRole('button', { name: 'R trial 2' }).click();
+  await expect(panel).toContainText('Two lenses');
+  await panel.getByRole('button', { name: 'Decide on this one' }).first().click();
+  await page.getByRole('dialog').last().getByLabel('Why').fill('it sat better');
+  await page.getByRole('button', { name: 'Decide on it' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('decided on again: “it sat better”, Asha Penhallow')).toBeVisible();
+  await expect(page.getByTestId('on-right')).toHaveText('−3.00 −1.75 × 20');
+  await page.goto(`${visit}/final`);
+  await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
+});
+
+test('settle clocks run on every page and through reloads; the sound is off until asked for', async ({ page }) => {
+  await lensesOn(page, { right: NEED, left: '-4.50 -1.25 x 165' }, { right: PLOVER, left: { power: [-4.25, -1.25, 170] } });
+  const clock = page.getByTestId('settle-right').last();
+  await expect(clock).toContainText('left');
+  await page.goto('/wearers');
+  await expect(page.getByTestId('settle-right').last()).toContainText('Plover 30 Toric');
+  const bell = page.getByRole('button', { name: 'Sound at the end: off' });
+  await expect(bell).toHaveAttribute('aria-pressed', 'false');
+  await bell.click();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Sound at the end: on' })).toHaveAttribute('aria-pressed', 'true');
+});
