@@ -111,7 +111,7 @@ test('a minor without a guardian is not taught until one is named', async ({ pag
   await page.goto(`/visits/${visitId ?? ''}/teach`);
   await page.getByRole('button', { name: 'Start the lesson' }).click();
   await expect(page.locator('.refusal')).toContainText('needs a guardian named');
-  await page.getByRole('link', { name: 'Tobin Ellery' }).click();
+  await page.getByRole('link', { name: 'Tobin Ellery', exact: true }).click();
   await page.getByRole('button', { name: 'Edit the record' }).click();
   await page.getByRole('dialog').getByLabel('Guardian').fill('Maud Ellery, mother');
   await page.getByRole('button', { name: 'Save' }).click();

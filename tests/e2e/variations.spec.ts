@@ -68,7 +68,9 @@ test('a lens brought in: unknown it is not read through, known it is read like a
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await page.getByRole('button', { name: 'To the prescription' }).click();
   await page.getByLabel('Right eye, lens family').selectOption('plover-30-toric');
-  await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
+  // The turn was read on a family that is not this one: it is not allowed for.
+  await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 20');
+  await expect(page.getByText('the turn was read on another family')).toBeVisible();
 });
 
 test('an eye out of range: each family says by how much, and what blur to expect where it is made', async ({ page }) => {

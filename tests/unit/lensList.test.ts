@@ -150,6 +150,7 @@ describe('what is chosen to begin with', () => {
   const list = listOf(here, choice({ kind: daily }));
   const rows = list.rows.map((r): Row => ({
     ...r,
+    needs,
     best: { right: bestFor(here.record, r.family, needs.right, null, undefined), left: bestFor(here.record, r.family, needs.left, null, undefined) },
   }));
   it('is the first of the kind decided, though others leave less blur', () => {
@@ -200,5 +201,22 @@ describe('sphere or toric (common practice)', () => {
     expect(shapeFor(needs, { right: null, left: null })).toBe('all');
     expect(shapeFor(needs, { right: 1.5, left: 1.5 })).toBe('add');
     expect(codes(listOf(room(), choice({ shape: 'sphere' }))).every((c) => !c.includes('toric'))).toBe(true);
+  });
+});
+
+describe('a turn belongs to the family it was read on', () => {
+  const turned = { ...needs, right: { sphere: -3.13, cylinder: -1.59, axis: 30 } };
+  const plain = { ...needs, right: { sphere: -3.13, cylinder: -1.59, axis: 20 } };
+  const here = room();
+  const needsFor = (code: string) => (code === 'plover-30-toric' ? turned : plain);
+  it('that family is asked for the turned axis, another for the plain one', () => {
+    const list = listOf(here, choice({ needs: plain, needsFor }));
+    const blur = (code: string): number => list.rows.find((r) => r.family.code === code)?.worst ?? NaN;
+    const without = listOf(here, choice({ needs: plain }));
+    const all = listOf(here, choice({ needs: turned }));
+    const of = (rows: typeof list.rows, code: string): number => rows.find((r) => r.family.code === code)?.worst ?? NaN;
+    expect(blur('plover-30-toric')).toBe(of(all.rows, 'plover-30-toric'));
+    expect(blur('sanderling-14-toric')).toBe(of(without.rows, 'sanderling-14-toric'));
+    expect(blur('dunlin-1-day-toric')).toBe(of(without.rows, 'dunlin-1-day-toric'));
   });
 });

@@ -25,6 +25,8 @@ export interface ShortlistOptions {
   readonly tolerance: Dioptres;
   /** Eyes the ranking looks at; by default all that ask. Eyes apart are ranked one at a time. */
   readonly rankedBy?: readonly Eye[];
+  /** Families that were on an eye are asked for the need with their own turn allowed for; the others know of no turn. */
+  readonly turned?: Readonly<Record<string, Needs>>;
 }
 
 /** What of practice and purse sets families of equal blur in order. */
@@ -120,7 +122,15 @@ export function shortlist<F extends ShortlistFamily>(
     if (!need) return [];
     const asked = families.map((family) => blocksFor(family, wish.adds[eye]));
     const found = nearestInEach(need, asked, { limit: 1, lastAxis: options.lastAxis[eye], cylinderCap: options.cylinderCap });
-    return [found.map((best) => best[0]?.blur ?? Infinity)];
+    return [
+      families.map((family, i) => {
+        const own = options.turned?.[family.name]?.[eye];
+        const [best] = own
+          ? nearestInEach(own, [blocksFor(family, wish.adds[eye])], { limit: 1, lastAxis: options.lastAxis[eye], cylinderCap: options.cylinderCap }).flat()
+          : (found[i] ?? []);
+        return best?.blur ?? Infinity;
+      }),
+    ];
   });
   const ranked = families.map((family, i): Ranking<F> => ({ family, worst: Math.max(0, ...blurs.map((of) => of[i] ?? Infinity)) }));
   const byBlur = (a: Ranking<F>, b: Ranking<F>): number => blurClass(a.worst) - blurClass(b.worst) || byName(a.family.name, b.family.name);

@@ -169,6 +169,7 @@ export function FinalStep() {
     const lens = plans[e].lens;
     if (!need || !verdict.order || !lens || lens.power.cylinder === 0) return <span className="label">{t('noAxis')}</span>;
     if (!stats) return <span>{t('axisUnread', { asked: formatAxis(need.axis), made: lens.power.axis })}</span>;
+    if (!plans[e].turnCounts) return <span>{t('axisOther', { asked: formatAxis(need.axis), made: lens.power.axis })}</span>;
     const turn = Math.round(stats.mean * 10) / 10;
     return (
       <span>

@@ -15,6 +15,8 @@ export interface ToPrescribe {
   readonly curves: readonly CurveDiameter[];
   /** Lens worn, over-refraction and turn are all there for a laboratory to work from. */
   readonly rawReady: boolean;
+  /** The turn was read on this very family. */
+  readonly turnCounts: boolean;
   readonly leftOut: boolean;
   /** True when exactly this lens was tried last. */
   readonly sameAsTried: boolean;
@@ -29,12 +31,13 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
   const { verdict } = state;
   const curves = family ? [...new Map(family.blocks.flatMap((b) => b.curves).map((c) => [curveKey(c), c])).values()] : [];
   const rawReady = tried !== undefined && tried.familyCode === family?.code && state.confirmed !== null && state.overRefraction !== null && state.turn !== null;
-  const nothing = { family, offers: [], lens: null, variant: null, leftOut: body[`${eye}Out`] === 'yes', sameAsTried: false, curves, rawReady };
+  const turnCounts = family !== null && tried?.familyCode === family.code;
+  const nothing = { turnCounts, family, offers: [], lens: null, variant: null, leftOut: body[`${eye}Out`] === 'yes', sameAsTried: false, curves, rawReady };
   if (verdict.noOrder !== null) return { ...nothing, blocked: BLOCKED[verdict.noOrder] };
   const sight = sightGate(state.acuities, state.findings);
   if (sight !== null) return { ...nothing, blocked: sight };
   // The turn belongs to the family it was read on: another family is asked for the need itself.
-  const asked = family && tried && family.code === tried.familyCode ? verdict.order : verdict.need;
+  const asked = turnCounts ? verdict.order : verdict.need;
   if (!asked) return { ...nothing, blocked: 'nothingMeasured' };
   if (!family) return { ...nothing, blocked: 'noFamily' };
   // The fit was judged in one curve: the power is looked for in the curve to be ordered.

@@ -39,7 +39,7 @@ export function Compare({
   const options = rows.map((r) => ({ key: r.family.code, name: r.family.name, family: r.family }));
   const perEye = (show: (row: Row, eye: Eye, need: Refraction) => ReactNode) => (row: Row) =>
     EYES.map((e) => {
-      const need = needs[e];
+      const need = row.needs[e];
       return need ? (
         <div key={e} className="flex gap-2 items-center">
           <EyeBadge eye={e} /> <span>{row.best[e][0] ? show(row, e, need) : t('notMade')}</span>

@@ -118,7 +118,7 @@ export function LensStep() {
 
   const blocks: WorkingBlock[] = EYES.flatMap((e) => {
     const c = chosen[e];
-    const need = needs[e];
+    const need = c ? (rows.find((r) => r.family.code === c.family.code)?.needs[e] ?? needs[e]) : null;
     if (!c || !need) return [];
     const block = blurWorking(`blur-${e}`, eyeWords.short(e), need, c.lens);
     return [{ ...block, lines: [...block.lines, ...expectedLines(need, c)] }];
@@ -297,7 +297,7 @@ export function LensStep() {
                   meanK={meanK}
                   compared={compared.includes(row.family.code)}
                   onCompare={compared.length < SIDE_BY_SIDE || compared.includes(row.family.code) ? () => compare(row.family.code) : null}
-                  needs={needs}
+                  needs={row.needs}
                   asks={{ right: needs.right !== null, left: needs.left !== null }}
                   onChoose={() => choose(row.family.code)}
                   onPower={(e, index) => draft.set(`${e}Power:${row.family.code}`, String(index))}

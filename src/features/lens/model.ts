@@ -1,4 +1,4 @@
-import { type AddBand, type Eye, type LensVariant, type NearestLens } from '@/core';
+import { type AddBand, type Eye, type LensVariant, type NearestLens, type Refraction } from '@/core';
 import { curveFor, type Candidate, type Family } from '../common/visit/candidates';
 
 /** View logic of the Lens step, without React. */
@@ -7,6 +7,8 @@ type Body = Readonly<Record<string, string>>;
 
 /** One family of the list with its nearest lenses for each eye. */
 export interface Row extends Candidate {
+  /** What this family is asked for: the turn is allowed for where it was seen to turn. */
+  readonly needs: PerEye<Refraction | null>;
   readonly best: PerEye<readonly NearestLens[]>;
 }
 

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { Eye } from '@/core';
-import { addsOf, bestFor, lastAxesOf, listOf, meanKOf, needsOf, productOf, shapeFor, SHAPES } from '../common/visit/candidates';
+import { addsOf, bestFor, lastAxesOf, listOf, meanKOf, needsByFamily, needsOf, productOf, shapeFor, SHAPES } from '../common/visit/candidates';
 import { decisionOf } from '../common/visit/health';
 import type { Draft } from '../common/visit/useDraft';
 import { useVisit } from '../common/visit/VisitProvider';
@@ -13,6 +13,7 @@ const ROWS_SHOWN = 24;
 export function useLensList(draft: Draft) {
   const { record, eye, health, lensOf } = useVisit();
   const needs = useMemo(() => needsOf(eye), [eye]);
+  const needsFor = useMemo(() => needsByFamily(record, eye), [record, eye]);
   const adds = useMemo(() => addsOf(eye), [eye]);
   const decided = decisionOf(record)?.chosen ?? null;
   const apart = draft.body.apart === 'yes';
@@ -27,9 +28,9 @@ export function useLensList(draft: Draft) {
     () =>
       listOf(
         { record, health, lastAxis: lastAxesOf(eye, lensOf) },
-        { needs, adds, kind: decided, shape, withoutMaterial: without, product, anyway, ...(apart ? { rankedBy: [lead] } : {}) },
+        { needs, needsFor, adds, kind: decided, shape, withoutMaterial: without, product, anyway, ...(apart ? { rankedBy: [lead] } : {}) },
       ),
-    [record, health, eye, lensOf, needs, adds, decided, shape, without, product, anyway, apart, lead],
+    [record, health, eye, lensOf, needs, needsFor, adds, decided, shape, without, product, anyway, apart, lead],
   );
   const first = firstChoice(list.rows);
   const named = ['family', 'rightFamily', 'leftFamily'].map((key) => draft.body[key]);
@@ -38,9 +39,10 @@ export function useLensList(draft: Draft) {
   const lastAxis = lastAxesOf(eye, lensOf);
   const rows = visible.map((r): Row => ({
     ...r,
+    needs: needsFor(r.family.code),
     best: {
-      right: bestFor(record, r.family, needs.right, adds.right, lastAxis.right),
-      left: bestFor(record, r.family, needs.left, adds.left, lastAxis.left),
+      right: bestFor(record, r.family, needsFor(r.family.code).right, adds.right, lastAxis.right),
+      left: bestFor(record, r.family, needsFor(r.family.code).left, adds.left, lastAxis.left),
     },
   }));
   const meanK = { right: meanKOf(health, 'right'), left: meanKOf(health, 'left') };

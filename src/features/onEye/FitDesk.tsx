@@ -6,6 +6,7 @@ import { Button } from '@/ui/Button';
 import { FitEye } from '@/ui/FitEye';
 import { Stated } from '@/ui/marks';
 import { SpineRow } from '@/ui/Spine';
+import { useDeviceChoice } from '../common/deviceChoice';
 import { useEyeWords } from '../common/eyeWords';
 import { Figure } from '../common/Working';
 import { useVisit } from '../common/visit/VisitProvider';
@@ -29,7 +30,8 @@ const SIDES = [
 export function FitDesk({ readings }: { readonly readings: Readings }) {
   const t = useTranslations('fitDesk');
   const words = useLensSignWords();
-  const full = readings.draft.body.fitForm === 'full';
+  const [form, setForm] = useDeviceChoice('fitForm');
+  const full = form === 'full';
   const both = (make: (e: Eye) => React.ReactNode) => {
     const of = (e: Eye) => (readings.live[e].state.onEye ? make(e) : null);
     return { right: of('right'), left: of('left') };
@@ -49,7 +51,7 @@ export function FitDesk({ readings }: { readonly readings: Readings }) {
                 type="button"
                 data-state={(form === 'full') === full ? 'on' : 'off'}
                 aria-pressed={(form === 'full') === full}
-                onClick={() => readings.draft.set('fitForm', form)}
+                onClick={() => setForm(form)}
               >
                 {t(form)}
               </button>

@@ -38,7 +38,8 @@ export function OnEyeStep() {
   const [bringing, setBringing] = useState(false);
   const [measuring, setMeasuring] = useState<Eye>('right');
   const marked = EYES.some((e) => readings.hasMark(e));
-  const desk: Desk = DESKS.find((d) => d === draft.body.desk) ?? (marked ? 'turn' : 'sight');
+  const [chosenDesk, setDesk] = useState<Desk | null>(null);
+  const desk: Desk = chosenDesk ?? (marked ? 'turn' : 'sight');
   const next = (): void => {
     if (typed.length > 0) void readings.recordReadings();
     else router.push(`/visits/${record.visit.id}/final`);
@@ -49,9 +50,9 @@ export function OnEyeStep() {
   };
   useKey('r', () => dial('right'));
   useKey('l', () => dial('left'));
-  useKey('t', () => draft.set('desk', 'turn'));
-  useKey('f', () => draft.set('desk', 'fit'));
-  useKey('s', () => draft.set('desk', 'sight'));
+  useKey('t', () => setDesk('turn'));
+  useKey('f', () => setDesk('fit'));
+  useKey('s', () => setDesk('sight'));
   useLampKeys(readings, desk, measuring);
   const blocks = useOnEyeWorking(readings);
   const anyOn = EYES.some((e) => live[e].state.onEye);
@@ -117,7 +118,7 @@ export function OnEyeStep() {
                       data-state={desk === d ? 'on' : 'off'}
                       aria-pressed={desk === d}
                       aria-keyshortcuts={DESK_KEYS[d]}
-                      onClick={() => draft.set('desk', d)}
+                      onClick={() => setDesk(d)}
                     >
                       {t(`desk.${d}`)}
                     </button>

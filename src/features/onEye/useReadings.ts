@@ -7,7 +7,20 @@ import { useDraft } from '../common/visit/useDraft';
 import { useVisit } from '../common/visit/VisitProvider';
 import { FITS } from './FitControl';
 import { useInstrument } from './instrument';
-import { findingKey, hasReading, liveEye, livePatterns, readOn, turnText, typedFindings, writeBlinks, type Blink, type LiveEye } from './model';
+import {
+  findingKey,
+  hasReading,
+  liveEye,
+  livePatterns,
+  pendingBlink,
+  readBlinks,
+  readOn,
+  turnText,
+  typedFindings,
+  writeBlinks,
+  type Blink,
+  type LiveEye,
+} from './model';
 import { problemOf } from './TurnControls';
 
 /** What is being read on both eyes, and the deeds that log and record it. */
@@ -61,13 +74,16 @@ export function useReadings() {
   /** Keeps the blink in hand as one of the series; with none in hand, the mark sat as shown. */
   const logBlink = (e: Eye): boolean => {
     if (!hasMark(e)) return false;
-    const text = draft.body[`${e}Turn`] ?? '';
-    if (text.trim() !== '' && live[e].pending === null) {
+    const text = draft.now(`${e}Turn`);
+    const pending = pendingBlink({ [`${e}Turn`]: text, [`${e}How`]: draft.now(`${e}How`) }, e, instrument, on(e));
+    if (text.trim() !== '' && pending === null) {
       setAsked(true);
       return false;
     }
-    const blink: Blink = live[e].pending ?? { rotationLeft: live[e].turn, how: 'pedal', scaleReading: null, instrumentId: null };
-    draft.set(`${e}Blinks`, writeBlinks([...live[e].logged, blink]));
+    const logged = readBlinks(draft.now(`${e}Blinks`));
+    const shown = logged.at(-1)?.rotationLeft ?? live[e].state.series.at(-1)?.current.rotationLeftDeg ?? 0;
+    const blink: Blink = pending ?? { rotationLeft: shown, how: 'pedal', scaleReading: null, instrumentId: null };
+    draft.set(`${e}Blinks`, writeBlinks([...logged, blink]));
     draft.set(`${e}Turn`, '');
     return true;
   };

@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { useDeviceChoice, type DeviceChoice } from '../common/deviceChoice';
+import { useDeviceChoice } from '../common/deviceChoice';
 
 /** What is chosen on this device, whoever signs in: single-key shortcuts and the sound of the settle clocks. */
 export function ThisDevice() {
@@ -21,7 +21,7 @@ function Choice({
   label,
   hint,
 }: {
-  readonly name: DeviceChoice;
+  readonly name: 'keys' | 'sound';
   readonly standard: 'on' | 'off';
   readonly label: string;
   readonly hint?: string;

@@ -41,6 +41,8 @@ export const SHAPES = ['all', 'sphere', 'toric', 'add'] as const;
 export type Shape = (typeof SHAPES)[number];
 export interface ListChoice {
   readonly needs: Needs;
+  /** Needs of a family that was on an eye, its turn allowed for; else the needs themselves. */
+  readonly needsFor?: (code: string) => Needs;
   readonly adds: PerEye<number | null>;
   readonly kind: Kind | null;
   readonly shape: Shape;
@@ -90,6 +92,7 @@ export function kindAsked(need: Refraction): 'sphere' | 'either' | 'toric' {
 export function listOf(room: ListRoom, choice: ListChoice): { readonly rows: readonly Candidate[]; readonly leftOut: readonly LeftOut[] } {
   const { record, health, lastAxis } = room;
   const { needs, adds, kind, product } = choice;
+  const needsFor = choice.needsFor ?? (() => needs);
   const { settings, today } = record.house;
   const given = record.handOvers.flatMap((c) =>
     c.current && c.current.visitId !== record.visit.id ? [record.lenses[c.current.lensId]?.familyName ?? ''] : [],
@@ -118,17 +121,26 @@ export function listOf(room: ListRoom, choice: ListChoice): { readonly rows: rea
     return at < 0 ? null : at + 1;
   };
   const kinds = new Set(record.stock.map((s) => s.familyCode));
+  const seenTurning = kept.filter((f) => EYES.some((e) => needsFor(f.code)[e] !== needs[e]));
+  const turned = Object.fromEntries(seenTurning.map((f) => [f.name, needsFor(f.code)]));
   const rows = shortlist(
     kept,
     wish,
-    { needs, lastAxis, cylinderCap: settings.cylinderCap, tolerance: settings.rankTolerance, ...(choice.rankedBy ? { rankedBy: choice.rankedBy } : {}) },
+    {
+      needs,
+      lastAxis,
+      cylinderCap: settings.cylinderCap,
+      tolerance: settings.rankTolerance,
+      turned,
+      ...(choice.rankedBy ? { rankedBy: choice.rankedBy } : {}),
+    },
     (family) => ({
       ofKind: kind !== null && isOfKind(family, kind),
       housePlace: placeOf(family),
       stocked:
         kinds.has(family.code) &&
         asks.every((e) => {
-          const lens = bestFor(record, family, needs[e], adds[e], lastAxis[e], 1)[0];
+          const lens = bestFor(record, family, needsFor(family.code)[e], adds[e], lastAxis[e], 1)[0];
           return lens !== undefined && inDrawer(record, family.code, lens, null) > 0;
         }),
       yearlyCost: costOf(family, needs, days, prices).net,
@@ -175,9 +187,22 @@ export const curveFor = (lens: NearestLens, meanK: number | null): Preselected<L
 
 /** What each eye asks for at the cornea: from the over-refraction where there is one, else from the refraction. */
 export const needsOf = (eye: (eye: Eye) => EyeState): Record<Eye, Refraction | null> => ({
-  right: eye('right').verdict.choosing,
-  left: eye('left').verdict.choosing,
+  right: eye('right').verdict.need,
+  left: eye('left').verdict.need,
 });
+
+/**
+ * What each family is asked for: the need, with the turn allowed for in the family that was seen to turn. Another family
+ * will sit in its own way, and no lens of it was on the eye.
+ */
+export function needsByFamily(record: VisitRecord, eye: (eye: Eye) => EyeState): (code: string) => Record<Eye, Refraction | null> {
+  const of = (code: string, e: Eye): Refraction | null => {
+    const { verdict, onEye } = eye(e);
+    const lensId = onEye?.current.lensId;
+    return lensId && record.lenses[lensId]?.familyCode === code ? verdict.choosing : verdict.need;
+  };
+  return (code) => ({ right: of(code, 'right'), left: of(code, 'left') });
+}
 
 /** The near addition recorded for each eye, D. */
 export const addsOf = (eye: (eye: Eye) => EyeState): Record<Eye, number | null> => ({

@@ -10,6 +10,8 @@ export type DraftStep = 'history' | 'eyeHealth' | 'power' | 'lens' | 'onEye' | '
 export interface Draft {
   readonly body: DraftBody;
   readonly set: (key: string, value: string) => void;
+  /** A value as it stands at this moment: presses that come faster than the page is drawn build on one another. */
+  readonly now: (key: string) => string;
   /** Lets go of the draft: what was typed is recorded. */
   readonly clear: () => void;
   readonly state: DraftState;
@@ -37,5 +39,5 @@ export function useDraft(step: DraftStep): Draft {
   useEffect(() => keeper.start(), [keeper]);
   const { body, state } = useSyncExternalStore(keeper.subscribe, keeper.snapshot, keeper.firstSnapshot);
   const others = useMemo(() => record.drafts.filter((d) => d.step === step && d.authorId !== me).map((d) => d.author), [record.drafts, step, me]);
-  return { body, set: keeper.set, clear: keeper.clear, state, others };
+  return { body, set: keeper.set, now: (key) => keeper.snapshot().body[key] ?? '', clear: keeper.clear, state, others };
 }
