@@ -5,6 +5,7 @@ import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector
 import { connect } from '../src/db/client';
 import { ensureBuild } from './lib/build';
 import { catalogue, lensCount, MADE_TO_ORDER } from './lib/catalogue';
+import { benchDrag, benchSteadiness } from './lib/benchLamp';
 import { benchTyping, fillLibrary } from './lib/benchTyping';
 import { startThrowAwayCluster } from './lib/cluster';
 import { ensureDatabase, prepareDatabase } from './lib/prepareDatabase';
@@ -147,6 +148,11 @@ async function benchPages(): Promise<void> {
         }
         console.log(`  ${path.replace(/[0-9a-f]{8}-[0-9a-f-]+/, '…').padEnd(20)} ${median(times).toFixed(0)} ms`);
       }
+      const record = (await deed('readVisit', { visitId: visitId ?? '' })) as unknown as { families: { id: string; code: string }[] };
+      const familyId = record.families.find((f) => f.code === 'plover-30-toric')?.id;
+      const trial = (sphere: number, cylinder: number, axis: number) => ({ familyId, sphere, cylinder, axis, add: null, baseCurve: 8.6, diameter: 14.2 });
+      await deed('putOnTrials', { visitId, version: 2, right: trial(-3, -1.75, 20), left: trial(-4.25, -1.25, 170) });
+      await benchDrag(site.url, visitId ?? '');
       const more = 500;
       const owner = connect(cluster.url('bench'), { max: 1 });
       await fillLibrary(owner, more, TEST_NOW);
@@ -162,4 +168,5 @@ async function benchPages(): Promise<void> {
 }
 
 benchSearch();
+benchSteadiness();
 await benchPages();

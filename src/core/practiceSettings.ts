@@ -111,4 +111,4 @@ export function settingProblem(key: SettingKey, value: SettingValue): { readonly
 }
 
 /** Identity of the rules that reasons were made under. */
-export const RULE_VERSION = '2026-11.2';
+export const RULE_VERSION = '2026-11.3';

@@ -32,7 +32,7 @@ test('R and L from different families', async ({ page }) => {
   await page.waitForURL('**/on-eye');
   await expect(page.getByTestId('on-right')).toHaveText('−3.00 −1.75 × 20');
   await expect(page.getByTestId('on-left')).toHaveText('−2.00');
-  await expect(page.getByText('Turnstone 30')).toBeVisible();
+  await expect(page.getByText('Trial 1, Turnstone 30')).toBeVisible();
   await expect(page.getByText('this lens has no mark')).toBeVisible();
   await page.getByRole('button', { name: 'Take it off' }).last().click();
   await page.getByRole('button', { name: 'It is still on' }).click();

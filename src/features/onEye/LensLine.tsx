@@ -20,7 +20,8 @@ export function LensLine() {
   const { record } = useVisit();
   const [open, setOpen] = useState<readonly string[]>([]);
   const ofEye = (e: Eye): Tried[] => record.facts.onEye.filter((c): c is Tried => c.current?.eye === e);
-  if (ofEye('right').length + ofEye('left').length < 2) return null;
+  // A single lens is the one on the eye: there is no line to look along yet.
+  if (Math.max(ofEye('right').length, ofEye('left').length) < 2) return null;
   const show = (id: string): void => setOpen((now) => [...now.filter((x) => x !== id), id].slice(-2));
   const cell = (e: Eye) => {
     // Newest by the spine: last on the left side of it, first on the right.

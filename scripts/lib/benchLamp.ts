@@ -1,0 +1,75 @@
+import { chromium } from '@playwright/test';
+import { DEMO_PASSWORD } from '../../demo/load';
+import { DEFAULT_SETTINGS, seriesStats, unsteadiness } from '../../src/core';
+import { CHROMIUM } from './chromium';
+
+/** A small generator with a seed: bell-shaped numbers, the same in every run. */
+function bellCurve(seed: number): () => number {
+  let state = seed >>> 0;
+  const uniform = (): number => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+  return () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform());
+}
+
+/** How often lenses of a given scatter are called unsteady or drifting: 10,000 series of five blinks each. */
+export function benchSteadiness(): void {
+  console.log('\nCalled unsteady or drifting, of 10,000 series of five blinks:');
+  for (const [what, sd] of [
+    ['a steady lens, read with an SD of 2.5°', 2.5],
+    ['a lens of SD 8°', 8],
+  ] as const) {
+    const normal = bellCurve(20261124);
+    let called = 0;
+    for (let i = 0; i < 10_000; i++) {
+      const readings = Array.from({ length: 5 }, () => Math.round(5 + sd * normal()));
+      const stats = seriesStats(readings, DEFAULT_SETTINGS.readerNoiseDegrees);
+      if (unsteadiness(stats, null, DEFAULT_SETTINGS) !== null) called++;
+    }
+    console.log(`  ${what.padEnd(40)} ${(called / 100).toFixed(1)} %`);
+  }
+}
+
+/** Drags the mark at the lamp screen back and forth, and prints the longest task and the longest interaction. */
+export async function benchDrag(url: string, visitId: string): Promise<void> {
+  const browser = await chromium.launch(CHROMIUM);
+  try {
+    const page = await browser.newPage({ baseURL: url, viewport: { width: 1280, height: 800 } });
+    await page.request.post('/api/session', { data: { account: 'asha', password: DEMO_PASSWORD }, headers: { origin: url } });
+    await page.goto(`/visits/${visitId}/on-eye`);
+    await page.waitForFunction(() => document.documentElement.dataset.ready === 'yes');
+    await page.waitForTimeout(1000);
+    await page.evaluate(() => {
+      const kept = { tasks: [] as number[], events: [] as number[] };
+      Object.assign(window, { lamp: kept });
+      new PerformanceObserver((list) => kept.tasks.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'longtask' });
+      new PerformanceObserver((list) => kept.events.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'event', durationThreshold: 16 });
+    });
+    const dial = page.getByTestId('rotation-eye-right');
+    const box = await dial.boundingBox();
+    if (!box) throw new Error('no dial');
+    const scale = box.width / 360;
+    const at = (degrees: number): [number, number] => {
+      const angle = (degrees * Math.PI) / 180;
+      return [box.x + 180 * scale - 100 * scale * Math.sin(angle), box.y + (150 - 38) * scale + 100 * scale * Math.cos(angle)];
+    };
+    const moves = 240;
+    await page.mouse.move(...at(0));
+    await page.mouse.down();
+    for (let i = 1; i <= moves; i++) await page.mouse.move(...at(25 * Math.sin(i / 12)));
+    await page.mouse.up();
+    for (let i = 0; i < 5; i++) await page.keyboard.press('Space');
+    await page.waitForTimeout(500);
+    const { tasks, events } = await page.evaluate(() => (window as unknown as { lamp: { tasks: number[]; events: number[] } }).lamp);
+    const longest = (list: readonly number[]): string => (list.length === 0 ? 'none' : `${Math.round(Math.max(...list))} ms`);
+    console.log(`\nDragging the mark at the lamp screen, ${moves} moves, then five blinks:`);
+    console.log(`  tasks over 50 ms     ${tasks.length}, the longest ${longest(tasks)}`);
+    console.log(`  longest interaction  ${longest(events)} (counted from 16 ms)`);
+  } finally {
+    await browser.close();
+  }
+}
