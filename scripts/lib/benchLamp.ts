@@ -47,7 +47,9 @@ export async function benchDrag(url: string, visitId: string): Promise<void> {
       const kept = { tasks: [] as number[], events: [] as number[] };
       Object.assign(window, { lamp: kept });
       new PerformanceObserver((list) => kept.tasks.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'longtask' });
-      new PerformanceObserver((list) => kept.events.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'event', durationThreshold: 16 });
+      // Interactions are counted from the shortest that browsers tell.
+      const every = { type: 'event', durationThreshold: 16 };
+      new PerformanceObserver((list) => kept.events.push(...list.getEntries().map((e) => e.duration))).observe(every);
     });
     const dial = page.getByTestId('rotation-eye-right');
     const box = await dial.boundingBox();

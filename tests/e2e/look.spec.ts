@@ -57,6 +57,8 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
         await page.getByRole('button', { name: 'In full' }).click();
       } else if (view.includes('?sight')) await desk(page, 'Sight');
       await expect(page.locator('html')).toHaveAttribute('data-lights', lights);
+      // A tall page for the long desk: what lies half behind the bar is no target until it is scrolled to.
+      if (view.includes('?fit')) await page.setViewportSize({ width: 1280, height: 2400 });
       expect(await violations(page), `${view}, lights ${lights}`).toEqual([]);
       // 640 × 400 is 1280 × 800 at 200 %; 768 × 1024 a narrow tablet.
       for (const [width, height] of [

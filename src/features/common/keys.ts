@@ -10,5 +10,6 @@ export function useKey(keys: string | readonly string[], callback: HotkeyCallbac
   const [off] = useDeviceChoice('keys');
   const list = typeof keys === 'string' ? keys.split(',') : [...keys];
   const held = off === 'off' && list.every(isSingle);
-  useHotkeys(list, callback, { ...options, enabled: !held }, [...deps, held]);
+  // A drawn dial owns arrows alone: letters, digits and Space stay the page's while it has focus.
+  useHotkeys(list, callback, { enableOnFormTags: ['slider'], ...options, enabled: !held }, [...deps, held]);
 }

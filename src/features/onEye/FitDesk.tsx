@@ -132,12 +132,14 @@ export function FitDesk({ readings }: { readonly readings: Readings }) {
 /** What the signs say, before the fitter does. */
 function Judged({ readings, eye }: { readonly readings: Readings; readonly eye: Eye }) {
   const t = useTranslations('fitDesk');
+  const { record } = useVisit();
   const { verdict, reasons } = readings.live[eye].fitVerdict;
   if (verdict === null) return <span className="label">{t('lookFirst')}</span>;
   const speaking = reasons.filter((r) => verdict === 'mixed' || r.side === verdict);
   return (
     <span className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`} data-testid={`judged-${eye}`}>
       <Stated state={verdict === 'fits' ? 'ok' : verdict === 'mixed' ? 'watch' : 'stop'}>{t(`says.${verdict}`)}</Stated>
+      <span className="note">{t(`school.${record.house.settings.movement}`)}</span>
       <span className="note">{speaking.map((r) => t(`reasons.${r.code.replace('.', '_') as 'movesWell'}`, r.data)).join(' · ')}</span>
     </span>
   );
