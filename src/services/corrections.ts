@@ -74,6 +74,11 @@ export const correct = defineService({
       const problem = lensFindingProblem((fact.value as unknown as LensFindingFact).sign, form.value.value);
       if (problem) return err({ kind: 'invalid', fields: [{ path: ['value', 'value'], code: problem.code, data: problem.data }] });
     }
+    if (form.kind === 'lensFinding' && form.value !== null && typeof form.value.value === 'number' && form.value.typed === null) {
+      // An acuity is kept as it was read.
+      const { sign } = fact.value as unknown as LensFindingFact;
+      if (sign.startsWith('acuity')) return err({ kind: 'invalid', fields: [{ path: ['value', 'value'], code: 'acuityEmpty' }] });
+    }
     const change = (): FactValues => {
       if (form.value === null) return {};
       switch (form.kind) {

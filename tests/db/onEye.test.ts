@@ -122,6 +122,14 @@ describe('what is seen of a lens', () => {
     expect(state.findingChains.movement?.rows).toHaveLength(2);
     expect(state.fitVerdict.verdict).toBe('fits');
   });
+  it('an acuity is corrected with the words it was read in', async () => {
+    await read({ findings: [{ sign: 'acuityLens', value: 0.1, typed: '20/25' }] });
+    const id = (await right()).findingChains.acuityLens?.current.id;
+    const correct = (value: object) => world.do('correct', { visitId, version, kind: 'lensFinding', factId: id, reason: 'misread', value });
+    expect(await correct({ value: 0.2 })).toMatchObject({ error: { fields: [{ code: 'acuityEmpty' }] } });
+    expect((await correct({ value: 0.2, typed: '20/32' })).ok).toBe(true);
+    expect((await right()).findingChains.acuityLens?.current).toMatchObject({ numberValue: 0.2, typedText: '20/32' });
+  });
   it('is provisional before the lens has settled, and so is the fit', async () => {
     await change('putOnTrials', { right: await spec(world, 'plover-30-toric', -3, -1.75, 20), left: null });
     onEye = (await world.record(visitId)).facts.onEye.at(-1)?.rootId ?? '';

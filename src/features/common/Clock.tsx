@@ -19,7 +19,7 @@ export function WallClock() {
   const { house } = useDeeds();
   const moment = useNow(5000);
   return (
-    <div className="flex flex-col items-end justify-center px-5 drop-narrow">
+    <div className="flex flex-col items-end justify-center px-5 whitespace-nowrap drop-narrow">
       <div className="value">{formatTime(moment, house.practice.timeZone)}</div>
       <div className="note">{formatWeekday(new Date(moment).toISOString(), house.practice.timeZone)}</div>
     </div>

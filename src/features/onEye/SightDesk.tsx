@@ -119,7 +119,11 @@ function Over({ readings, eye }: { readonly readings: Readings; readonly eye: Ey
         label={onEye('overLabel', { eye: eyeWords.name(eye) })}
         eye={eye}
         value={text}
-        onValue={(value) => draft.set(eye, value)}
+        onValue={(value) => {
+          draft.set(eye, value);
+          // Asked of another figure: it is asked again.
+          draft.set(`${eye}Sure`, '');
+        }}
         problem={problemAt(problem, eye, 'overRefraction')}
         kept={draft.body[`${eye}Kept`] ?? null}
         onKeep={(value) => draft.set(`${eye}Kept`, value)}

@@ -47,9 +47,9 @@ export function RecordedFinding({ readings, eye, sign }: FindingProps) {
         kind="lensFinding"
         chain={chain}
         show={(row) => words.value(sign, valueOf(row))}
-        typed="finding"
+        typed={def.kind === 'measure' && def.unit === 'logMAR' ? 'acuity' : 'finding'}
         options={optionsOf(def).map((o) => ({ value: o, word: words.option(sign, o) }))}
-        textOf={(row) => String(valueOf(row))}
+        textOf={(row) => row.typedText ?? String(valueOf(row))}
       />
     </span>
   );

@@ -1,7 +1,7 @@
 'use client';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { parseRotation, type Appended, type Eye, type Fact, type FactChain } from '@/core';
+import { parseAcuity, parseRotation, type Appended, type Eye, type Fact, type FactChain } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
@@ -21,7 +21,7 @@ export interface CorrectableProps<Row extends Fact> {
   /** The value in words, for any row of the chain. */
   readonly show: (row: Row) => ReactNode;
   /** What the new value is typed as; null when it can only be taken back. */
-  readonly typed: 'power' | 'rotation' | 'fit' | 'box' | 'finding' | null;
+  readonly typed: 'power' | 'rotation' | 'fit' | 'box' | 'finding' | 'acuity' | null;
   /** Values on offer, for what is chosen rather than typed. */
   readonly options?: readonly { readonly value: string; readonly word: string }[];
   readonly textOf?: (row: Row) => string;
@@ -101,6 +101,7 @@ function CorrectPanel({
   const [back, setBack] = useState(false);
   const [asked, setAsked] = useState(false);
   const rotation = parseRotation(text);
+  const acuity = parseAcuity(text, record.house.settings.acuity);
   const close = (): void => {
     clearProblem();
     onClose();
@@ -109,10 +110,11 @@ function CorrectPanel({
     event.preventDefault();
     setAsked(true);
     const base = { factId: row.id, reason };
-    if (typed === 'rotation' && !back && !rotation.ok) return;
+    if (!back && ((typed === 'rotation' && !rotation.ok) || (typed === 'acuity' && !acuity.ok))) return;
     const newValue = {
       power: { text, vertexMm: Number(vertexText.replace(',', '.')) },
       rotation: { rotationLeft: rotation.ok ? rotation.value : 0 },
+      acuity: { value: acuity.ok ? acuity.value : 0, typed: text.trim() },
       fit: { verdict: text },
       box: { lot: text, expiresOn: expiry },
       finding: { value: options.length > 0 ? text : Number(text.replace(',', '.')) },
@@ -130,6 +132,7 @@ function CorrectPanel({
     return p ? words(p.code, p.data) : null;
   };
   const vertexProblem = at('value', 'vertexMm');
+  const acuityProblem = asked && !back && !acuity.ok ? acuity.error : null;
   const rotationProblem = asked && !back && !rotation.ok ? rotation.error : null;
   return (
     <Panel open onClose={close} title={t('title')}>
@@ -177,6 +180,17 @@ function CorrectPanel({
             disabled={back}
             problem={rotationProblem ? words(`rotation_${rotationProblem.code}`, rotationProblem.data) : null}
             hint={t('rotationHint')}
+          />
+        ) : null}
+        {typed === 'acuity' ? (
+          <Field
+            label={t('value')}
+            value={text}
+            onValue={setText}
+            mono
+            autoFocus
+            disabled={back}
+            problem={acuityProblem ? words(acuityProblem.code, acuityProblem.data) : null}
           />
         ) : null}
         {typed === 'box' ? (
