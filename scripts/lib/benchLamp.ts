@@ -1,20 +1,8 @@
 import { chromium } from '@playwright/test';
 import { DEMO_PASSWORD } from '../../demo/load';
 import { DEFAULT_SETTINGS, seriesStats, unsteadiness } from '../../src/core';
+import { bellCurve } from '../../tests/support/bellCurve';
 import { CHROMIUM } from './chromium';
-
-/** A small generator with a seed: bell-shaped numbers, the same in every run. */
-function bellCurve(seed: number): () => number {
-  let state = seed >>> 0;
-  const uniform = (): number => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-  return () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform());
-}
 
 /** How often lenses of a given scatter are called unsteady or drifting: 10,000 series of five blinks each. */
 export function benchSteadiness(): void {

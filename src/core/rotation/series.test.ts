@@ -1,19 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { bellCurve } from '../../../tests/support/bellCurve';
 import { DEFAULT_SETTINGS, parseRotation, scaleFromDrawings, seriesStats, turnCost, turnFromScale, unsteadiness, type InstrumentScale } from '../index';
-
-/** A small generator with a seed, so that the counts below are the same everywhere. */
-function normals(seed: number): () => number {
-  let state = seed >>> 0;
-  const uniform = (): number => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-  return () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform());
-}
 
 describe('a series of blinks', () => {
   it('mean, SD and slope (values computed)', () => {
@@ -44,7 +32,7 @@ describe('a series of blinks', () => {
     expect(why([4, 7, 10])).toBeNull();
   });
   it('a steady lens read with an SD of 2.5° is called so in over 95 % of 10,000 series, a lens of 8° in under 25 %', () => {
-    const normal = normals(20261124);
+    const normal = bellCurve(20261124);
     const called = (sd: number): number => {
       let count = 0;
       for (let i = 0; i < 10_000; i++) {
