@@ -58,7 +58,9 @@ export function RotationEye({ eye, layout, value, onChange, disabled = false, tr
   const onPointerMove = (event: PointerEvent): void => {
     if (!start.current) return;
     const turned = ((pointerAngle(event) - start.current.pointer + 540) % 360) - 180;
-    onChange(clamp(start.current.value + turned), 'drag');
+    const now = clamp(start.current.value + turned);
+    // A hand sends many moves a degree: only a new degree is news.
+    if (now !== value) onChange(now, 'drag');
   };
   const onPointerUp = (): void => {
     start.current = null;

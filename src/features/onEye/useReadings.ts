@@ -65,7 +65,7 @@ export function useReadings() {
 
   const setTurn = (e: Eye, value: number, how: 'drag' | 'keys'): void => {
     draft.set(`${e}Turn`, turnText(value));
-    draft.set(`${e}How`, how);
+    if (draft.now(`${e}How`) !== how) draft.set(`${e}How`, how);
   };
   const typeTurn = (e: Eye, text: string): void => {
     draft.set(`${e}Turn`, text);
