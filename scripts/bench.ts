@@ -1,4 +1,4 @@
-// npm run bench: the search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
+// npm run bench [-- search|steadiness|pages|lamp|typing ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
@@ -120,6 +120,9 @@ function benchSearch(): void {
   );
 }
 
+const wanted = process.argv.slice(2);
+const asked = (part: string): boolean => wanted.length === 0 || wanted.includes(part);
+
 async function benchPages(): Promise<void> {
   ensureBuild('.next');
   const cluster = await startThrowAwayCluster();
@@ -138,21 +141,24 @@ async function benchPages(): Promise<void> {
       const { wearerId } = await deed('createWearer', { name: 'Bench', birthDate: '1990-01-01' });
       const { visitId } = await deed('openVisit', { wearerId, kind: 'firstFit' });
       await deed('recordRefraction', { visitId, version: 1, right: '-3.25 -1.75 x 20', left: '-4.50 -1.25 x 165', vertexMm: 12 });
-      console.log('\nServer response, median of 30 after 5 to warm up:');
-      for (const path of ['/sign-in', '/', '/wearers', `/wearers/${wearerId ?? ''}`, `/visits/${visitId ?? ''}/power`, `/visits/${visitId ?? ''}/lens`]) {
-        const times: number[] = [];
-        for (let i = 0; i < 35; i++) {
-          const start = performance.now();
-          await (await fetch(`${site.url}${path}`, { headers: { cookie } })).text();
-          if (i >= 5) times.push(performance.now() - start);
+      if (asked('pages')) {
+        console.log('\nServer response, median of 30 after 5 to warm up:');
+        for (const path of ['/sign-in', '/', '/wearers', `/wearers/${wearerId ?? ''}`, `/visits/${visitId ?? ''}/power`, `/visits/${visitId ?? ''}/lens`]) {
+          const times: number[] = [];
+          for (let i = 0; i < 35; i++) {
+            const start = performance.now();
+            await (await fetch(`${site.url}${path}`, { headers: { cookie } })).text();
+            if (i >= 5) times.push(performance.now() - start);
+          }
+          console.log(`  ${path.replace(/[0-9a-f]{8}-[0-9a-f-]+/, '…').padEnd(20)} ${median(times).toFixed(0)} ms`);
         }
-        console.log(`  ${path.replace(/[0-9a-f]{8}-[0-9a-f-]+/, '…').padEnd(20)} ${median(times).toFixed(0)} ms`);
       }
       const record = (await deed('readVisit', { visitId: visitId ?? '' })) as unknown as { families: { id: string; code: string }[] };
       const familyId = record.families.find((f) => f.code === 'plover-30-toric')?.id;
       const trial = (sphere: number, cylinder: number, axis: number) => ({ familyId, sphere, cylinder, axis, add: null, baseCurve: 8.6, diameter: 14.2 });
       await deed('putOnTrials', { visitId, version: 2, right: trial(-3, -1.75, 20), left: trial(-4.25, -1.25, 170) });
-      await benchDrag(site.url, visitId ?? '');
+      if (asked('lamp')) await benchDrag(site.url, visitId ?? '');
+      if (!asked('typing')) return;
       const more = 500;
       const owner = connect(cluster.url('bench'), { max: 1 });
       await fillLibrary(owner, more, TEST_NOW);
@@ -167,6 +173,6 @@ async function benchPages(): Promise<void> {
   }
 }
 
-benchSearch();
-benchSteadiness();
-await benchPages();
+if (asked('search')) benchSearch();
+if (asked('steadiness')) benchSteadiness();
+if (asked('pages') || asked('lamp') || asked('typing')) await benchPages();

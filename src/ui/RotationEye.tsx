@@ -1,6 +1,8 @@
 'use client';
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { memo, useRef, type KeyboardEvent } from 'react';
 import { LIMITS, type Eye, type MarkLayout } from '../core';
+import { CX, CY, Lids, NoseAndEar, PX_PER_MM, VIEW_WIDTH } from './eyeDrawing';
+import { useDrag } from './useDrag';
 
 export interface RotationEyeProps {
   readonly eye: Eye;
@@ -12,16 +14,14 @@ export interface RotationEyeProps {
   /** Blinks read so far, oldest first: drawn further out one by one, so that a drift is a slope and a scatter a zigzag. */
   readonly trail?: readonly number[];
   readonly label: string;
-  readonly valueText: string;
+  readonly valueText: (value: number) => string;
   readonly words: { readonly nose: string; readonly ear: string };
 }
 
 /** Hours at which a layout engraves its marks, as degrees clockwise from 6 o'clock. */
 const MARKS: Readonly<Record<MarkLayout, readonly number[]>> = { none: [0], six: [0], threeNine: [90, 270], twelve: [180] };
-const PX_PER_MM = 15.4;
 /** Top of the drawing's view box. */
 const TOP = 38;
-const [CX, CY] = [180, 150];
 const LENS = (14.2 / 2) * PX_PER_MM;
 const IRIS = (11.8 / 2) * PX_PER_MM;
 
@@ -39,45 +39,32 @@ const clamp = (value: number): number => Math.max(LIMITS.rotationLeft.min, Math.
  * Clockwise (the bottom mark to the examiner's left) is positive.
  */
 export function RotationEye({ eye, layout, value, onChange, disabled = false, trail = [], label, valueText, words }: RotationEyeProps) {
-  const start = useRef<{ pointer: number; value: number } | null>(null);
   const svg = useRef<SVGSVGElement>(null);
-  const clip = `lids-${eye}`;
-
-  const pointerAngle = (event: PointerEvent): number => {
-    const box = svg.current?.getBoundingClientRect();
-    if (!box) return 0;
-    const scale = 360 / box.width;
-    // Screen y grows downwards, so this angle grows clockwise, as a lens turning to the examiner's left does.
-    return (Math.atan2((event.clientY - box.top) * scale + TOP - CY, (event.clientX - box.left) * scale - CX) * 180) / Math.PI;
-  };
-  const onPointerDown = (event: PointerEvent<SVGSVGElement>): void => {
-    if (disabled) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    start.current = { pointer: pointerAngle(event), value };
-  };
-  const onPointerMove = (event: PointerEvent): void => {
-    if (!start.current) return;
-    const turned = ((pointerAngle(event) - start.current.pointer + 540) % 360) - 180;
-    const now = clamp(start.current.value + turned);
-    // A hand sends many moves a degree: only a new degree is news.
-    if (now !== value) onChange(now, 'drag');
-  };
-  const onPointerUp = (): void => {
-    start.current = null;
-  };
+  const { shown, dragging, on } = useDrag({
+    value,
+    disabled,
+    point: (event) => {
+      const box = svg.current?.getBoundingClientRect();
+      if (!box) return null;
+      const scale = VIEW_WIDTH / box.width;
+      // Screen y grows downwards, so this angle grows clockwise, as a lens turning to the examiner's left does.
+      return (Math.atan2((event.clientY - box.top) * scale + TOP - CY, (event.clientX - box.left) * scale - CX) * 180) / Math.PI;
+    },
+    moved: (from, to) => clamp(from.value + ((to - from.point + 540) % 360) - 180),
+    same: (a, b) => a === b,
+    onChange: (turned) => onChange(turned, 'drag'),
+  });
   const onKeyDown = (event: KeyboardEvent): void => {
     if (disabled) return;
     const step: Partial<Record<string, number>> = { ArrowLeft: 1, ArrowRight: -1, PageUp: 5, PageDown: -5 };
     const by = step[event.key];
-    if (by !== undefined) onChange(clamp(value + by), 'keys');
+    if (by !== undefined) onChange(clamp(shown + by), 'keys');
     else if (event.key === 'Home') onChange(0, 'keys');
     else return;
     event.preventDefault();
     event.stopPropagation();
   };
 
-  const ticks = Array.from({ length: 19 }, (_, i) => (i - 9) * 5);
-  const nose = eye === 'right' ? 'end' : 'start';
   return (
     <svg
       ref={svg}
@@ -88,67 +75,28 @@ export function RotationEye({ eye, layout, value, onChange, disabled = false, tr
       aria-label={label}
       aria-valuemin={LIMITS.rotationLeft.min}
       aria-valuemax={LIMITS.rotationLeft.max}
-      aria-valuenow={value}
-      aria-valuetext={valueText}
+      aria-valuenow={shown}
+      aria-valuetext={valueText(shown)}
       aria-disabled={disabled}
-      onPointerDown={onPointerDown}
-      onPointerMove={onPointerMove}
-      onPointerUp={onPointerUp}
-      onPointerCancel={onPointerUp}
+      {...on}
       onKeyDown={onKeyDown}
       data-testid={`rotation-eye-${eye}`}
     >
-      <clipPath id={clip}>
-        <path d="M18 158 C80 60 280 60 342 158 C290 262 70 262 18 158Z" />
-      </clipPath>
-      <path d="M18 158 C80 60 280 60 342 158 C290 262 70 262 18 158Z" fill="var(--eye-white)" />
-      <g clipPath={`url(#${clip})`}>
-        <circle cx={CX} cy={CY} r={IRIS} fill="var(--iris)" stroke="var(--ink)" strokeWidth="2" />
-        {Array.from({ length: 48 }, (_, i) => {
-          const a = at(IRIS * 0.42, i * 7.5);
-          const b = at(IRIS * (i % 2 ? 0.92 : 0.8), i * 7.5);
-          return <line key={i} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--iris-ray)" strokeWidth="1" />;
-        })}
-        <circle cx={CX} cy={CY} r={30} fill="var(--pupil)" />
-      </g>
-      <path d="M18 158 C80 60 280 60 342 158 C290 262 70 262 18 158Z" fill="none" stroke="var(--ink-2)" strokeWidth="2.2" />
-      <path d="M40 118 C110 40 250 40 320 118" fill="none" stroke="var(--ink-3)" strokeWidth="1.4" />
-      <circle cx={CX} cy={CY} r={LENS} fill="none" stroke="var(--ink)" strokeWidth="1.6" />
-      <g stroke="var(--ink-2)">
-        {ticks.map((t) => {
-          const long = t % 10 === 0;
-          const a = at(LENS + 3, t);
-          const b = at(LENS + (long ? 13 : 8), t);
-          return <line key={t} x1={a.x} y1={a.y} x2={b.x} y2={b.y} strokeWidth={t === 0 ? 2.4 : 1.1} />;
-        })}
-      </g>
-      <g className="note" fill="var(--ink-2)" textAnchor="middle">
-        {[-40, -30, -20, -10, 0, 10, 20, 30, 40].map((t) => {
-          const p = at(LENS + 24, t);
-          return (
-            <text key={t} x={p.x} y={p.y + 4} fontSize="12">
-              {Math.abs(t)}
-            </text>
-          );
-        })}
-      </g>
+      <Still eye={eye} nose={words.nose} ear={words.ear} />
       <g stroke="var(--ink)" strokeLinecap="butt">
         {MARKS[layout].map((hour) => {
-          const a = at(LENS - 18, hour + value);
-          const b = at(LENS + 1, hour + value);
+          const a = at(LENS - 18, hour + shown);
+          const b = at(LENS + 1, hour + shown);
           return <line key={hour} x1={a.x} y1={a.y} x2={b.x} y2={b.y} strokeWidth="7" />;
         })}
-        <line x1={CX} y1={CY + 34} x2={at(LENS - 20, value).x} y2={at(LENS - 20, value).y} strokeWidth="1" strokeDasharray="2 4" />
+        <line x1={CX} y1={CY + 34} x2={at(LENS - 20, shown).x} y2={at(LENS - 20, shown).y} strokeWidth="1" strokeDasharray="2 4" />
       </g>
+      {dragging ? (
+        <text x={CX} y={CY + 6} textAnchor="middle" fontSize="18" fontWeight="700" fill="var(--on-pupil)" aria-hidden="true">
+          {`${Math.abs(shown)}°`}
+        </text>
+      ) : null}
       <Trail turns={trail.slice(-TRAIL_SHOWN)} />
-      <g fontSize="12" fill="var(--ink-3)">
-        <text x={nose === 'end' ? 352 : 8} y="290" textAnchor={nose}>
-          {words.nose}
-        </text>
-        <text x={nose === 'end' ? 8 : 352} y="290" textAnchor={nose === 'end' ? 'start' : 'end'}>
-          {words.ear}
-        </text>
-      </g>
     </svg>
   );
 }
@@ -165,3 +113,42 @@ function Trail({ turns }: { readonly turns: readonly number[] }) {
     </g>
   );
 }
+
+const TICKS = Array.from({ length: 19 }, (_, i) => (i - 9) * 5);
+
+/** What does not turn with the lens: the eye, the lens's edge and the scale around it. */
+const Still = memo(function Still({ eye, nose, ear }: { readonly eye: Eye; readonly nose: string; readonly ear: string }) {
+  return (
+    <>
+      <Lids clip={`lids-${eye}`}>
+        <circle cx={CX} cy={CY} r={IRIS} fill="var(--iris)" stroke="var(--ink)" strokeWidth="2" />
+        {Array.from({ length: 48 }, (_, i) => {
+          const a = at(IRIS * 0.42, i * 7.5);
+          const b = at(IRIS * (i % 2 ? 0.92 : 0.8), i * 7.5);
+          return <line key={i} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--iris-ray)" strokeWidth="1" />;
+        })}
+      </Lids>
+      <path d="M40 118 C110 40 250 40 320 118" fill="none" stroke="var(--ink-3)" strokeWidth="1.4" />
+      <circle cx={CX} cy={CY} r={LENS} fill="none" stroke="var(--ink)" strokeWidth="1.6" />
+      <g stroke="var(--ink-2)">
+        {TICKS.map((t) => {
+          const long = t % 10 === 0;
+          const a = at(LENS + 3, t);
+          const b = at(LENS + (long ? 13 : 8), t);
+          return <line key={t} x1={a.x} y1={a.y} x2={b.x} y2={b.y} strokeWidth={t === 0 ? 2.4 : 1.1} />;
+        })}
+      </g>
+      <g className="note" fill="var(--ink-2)" textAnchor="middle">
+        {TICKS.filter((t) => t % 10 === 0).map((t) => {
+          const p = at(LENS + 24, t);
+          return (
+            <text key={t} x={p.x} y={p.y + 4} fontSize="12">
+              {Math.abs(t)}
+            </text>
+          );
+        })}
+      </g>
+      <NoseAndEar eye={eye} y={290} words={{ nose, ear }} />
+    </>
+  );
+});

@@ -36,10 +36,24 @@ describe.each([
   it.each(['sheet', 'field', 'lift', 'margin'])('control edges on %s clear 3:1', (ground) => {
     expect(contrast(tokens['rule-2'] ?? '', tokens[ground] ?? '')).toBeGreaterThanOrEqual(3);
   });
+  it.each([...GROUNDS, 'ok-wash', 'watch-wash', 'stop-wash'])('the focus ring on %s clears 3:1', (ground) => {
+    expect(contrast(tokens.focus ?? '', tokens[ground] ?? '')).toBeGreaterThanOrEqual(3);
+  });
+  it.each(['eye-white', 'sheet'])('the lens, its mark and the lids on %s clear 3:1', (ground) => {
+    expect(contrast(tokens.ink ?? '', tokens[ground] ?? '')).toBeGreaterThanOrEqual(3);
+    expect(contrast(tokens['ink-2'] ?? '', tokens[ground] ?? '')).toBeGreaterThanOrEqual(3);
+  });
   it.each([
     ['act', 'on-act'],
     ['ink', 'on-ink'],
-    ['stop', 'stop-wash'],
+    ['act-press', 'on-act'],
+    ['pupil', 'on-pupil'],
+    ['watch-fill', 'mark-ink'],
+    ...['ok', 'watch', 'stop'].flatMap((state) => [
+      [state, `${state}-wash`],
+      ['ink', `${state}-wash`],
+      ['ink-2', `${state}-wash`],
+    ]),
   ])('%s with %s clears 4.5:1', (a, b) => {
     expect(contrast(tokens[a] ?? '', tokens[b] ?? '')).toBeGreaterThanOrEqual(4.5);
   });

@@ -154,6 +154,17 @@ test.describe('the known traps', () => {
     await expect(page.getByTestId('blinks-left')).toContainText('10°to your left');
     await expect(page.getByTestId('turn-verdict-left')).toContainText('left, add 10: 165 → 175');
   });
+  test('a pedal pressed while the hand still drags logs what the hand shows, once', async ({ page }) => {
+    await lensesOn(page, { right: NEED }, { right: PLOVER });
+    const dial = page.getByTestId('rotation-eye-right');
+    await dragMark(page, 'right', 12, async () => {
+      await page.keyboard.press('Space');
+      await expect(dial).toHaveAttribute('aria-valuenow', '12');
+    });
+    const logged = page.getByTestId('blinks-right').locator('.blink-list span');
+    await expect(logged).toHaveText(['12']);
+    await expect(page.getByLabel('Right eye, where the mark sits')).toHaveValue('');
+  });
   test('across 180: 172 with 12 left is 4', async ({ page }) => {
     await lensesOn(page, { right: '-3.25 -1.75 x 172' }, { right: { power: [-3, -1.75, 170] } });
     await blinks(page, 'Right', '12l', '12l', '12l');

@@ -153,8 +153,8 @@ export async function desk(page: Page, name: 'Turn' | 'Fit' | 'Sight'): Promise<
   await page.getByRole('group', { name: 'What is looked at' }).getByRole('button', { name }).click();
 }
 
-/** Turns the drawn mark by dragging it along the lens edge. */
-export async function dragMark(page: Page, eye: 'right' | 'left', toYourLeft: number): Promise<void> {
+/** Turns the drawn mark by dragging it along the lens edge; `held` happens before the hand lets go. */
+export async function dragMark(page: Page, eye: 'right' | 'left', toYourLeft: number, held?: () => Promise<void>): Promise<void> {
   const dial = page.getByTestId(`rotation-eye-${eye}`);
   await dial.scrollIntoViewIfNeeded();
   const box = await dial.boundingBox();
@@ -165,6 +165,7 @@ export async function dragMark(page: Page, eye: 'right' | 'left', toYourLeft: nu
   await page.mouse.move(...at(0));
   await page.mouse.down();
   for (let i = 1; i <= 10; i++) await page.mouse.move(...at((toYourLeft * i) / 10));
+  await held?.();
   await page.mouse.up();
 }
 

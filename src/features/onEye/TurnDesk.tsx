@@ -68,7 +68,7 @@ export function TurnDesk({ readings, measuring }: { readonly readings: Readings;
               onChange={(value, how) => readings.setTurn(e, value, how)}
               disabled={!readings.hasMark(e)}
               label={t('dialLabel', { eye: eyeWords.name(e) })}
-              valueText={eyeWords.turn(live[e].turn)}
+              valueText={eyeWords.turn}
               words={{ nose: t('nose'), ear: t('ear') }}
             />
             <TurnControls readings={readings} eye={e} />
