@@ -214,6 +214,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
       rotations: chains(parts.rotations ?? []),
       overRefractions: chains(parts.overRefractions ?? []),
       lensFindings: [],
+  acuitiesBoth: [],
       choices: [],
     },
     earlierRefractions: [],

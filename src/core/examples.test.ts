@@ -41,7 +41,7 @@ const scope = {
   need: { sphere: -3.13, cylinder: -1.59, axis: 20 },
   tried: { family: tens, baseCurve: 8.6, diameter: 14.2 },
   wear: { modality: 'monthly', daysPerWeek: 7 },
-  noFacts: { refractions: [], onEye: [], onEyeExtras: [], fits: [], rotations: [], overRefractions: [], lensFindings: [], choices: [] },
+  noFacts: { refractions: [], onEye: [], onEyeExtras: [], fits: [], rotations: [], overRefractions: [], lensFindings: [], acuitiesBoth: [], choices: [] },
   rules: core.DEFAULT_SETTINGS,
   right: { lens: sphere(-2), rotationLeft: 0, need: sphere(-2), over: sphere(2), orderAxis: null },
   left: { lens: sphere(-4), rotationLeft: 0, need: sphere(-4), over: sphere(-2), orderAxis: null },

@@ -43,6 +43,7 @@ export * from './fit/nextLens';
 export * from './fit/overDoubts';
 export * from './fit/eyeVerdict';
 export * from './fit/eyeState';
+export * from './fit/bothEyes';
 export * from './fit/visitPatterns';
 export * from './supply/runOut';
 export * from './supply/supplyPlan';

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye, Fact } from '../core';
+import type { AnyFact, Eye } from '../core';
 import type { Db } from './client';
 
 /** Tables of correctable clinical facts, and the columns that hold their values. */
@@ -22,6 +22,7 @@ export const FACT_TABLES = {
   rotation_reading: ['lens_on_eye_id', 'rotation_left_deg', 'how', 'provisional', 'series_no', 'scale_reading', 'instrument_id'],
   over_refraction: ['lens_on_eye_id', 'sphere_d', 'cylinder_d', 'axis_deg', 'vertex_mm', 'typed_text', 'acuity_log_mar', 'acuity_typed', 'provisional'],
   lens_finding: ['lens_on_eye_id', 'sign', 'number_value', 'word_value', 'typed_text', 'provisional'],
+  acuity_both: ['right_lens_on_eye_id', 'left_lens_on_eye_id', 'acuity_log_mar', 'acuity_typed', 'provisional'],
   eye_finding: ['sign', 'number_value', 'word_value'],
   lesson_attempt: ['lesson_id', 'move', 'worked', 'unaided', 'miss'],
   lesson_topic: ['lesson_id', 'topic'],
@@ -100,14 +101,14 @@ export async function insertCorrection(
 const inOrder = (sql: Db, table: FactTable) => (table === 'rotation_reading' || table === 'lens_finding' ? sql`, f.sequence` : sql``);
 
 /** All rows of a fact table in a visit, oldest first. */
-export async function listFacts<Row extends Fact>(sql: Db, table: FactTable, practiceId: string, visitIds: readonly string[]): Promise<Row[]> {
+export async function listFacts<Row extends AnyFact>(sql: Db, table: FactTable, practiceId: string, visitIds: readonly string[]): Promise<Row[]> {
   return sql<Row[]>`
     select f.*, p.display_name as recorded_by_name from ${sql(table)} f join person p on p.id = f.recorded_by
     where f.practice_id = ${practiceId} and f.visit_id = any (${[...visitIds]})
     order by f.recorded_at, f.visit_version, f.eye desc${inOrder(sql, table)}`;
 }
 
-export async function findFact<Row extends Fact>(sql: Db, table: FactTable, practiceId: string, id: string): Promise<Row | null> {
+export async function findFact<Row extends AnyFact>(sql: Db, table: FactTable, practiceId: string, id: string): Promise<Row | null> {
   const [row] = await sql<Row[]>`
     select f.*, p.display_name as recorded_by_name from ${sql(table)} f join person p on p.id = f.recorded_by
     where f.practice_id = ${practiceId} and f.id = ${id}`;

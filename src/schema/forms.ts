@@ -191,12 +191,18 @@ const onEyeReading = z.object({
   /** Asked whether this is the lens, and it is. */
   sureOfLens: z.boolean().default(false),
 });
+/** What both eyes see together through the two lenses on them. */
+const sightTogether = z.object({ rightLensOnEyeId: uuid, leftLensOnEyeId: uuid, acuity });
 export const onEyeForm = z
-  .object({ ...inVisit, right: onEyeReading.nullable(), left: onEyeReading.nullable() })
-  .refine((form) => [form.right, form.left].some((e) => e && (e.fit !== null || e.overRefraction !== null || e.blinks.length + e.findings.length > 0)), {
-    message: 'nothingToRecord',
-    path: ['right'],
-  })
+  .object({ ...inVisit, right: onEyeReading.nullable(), left: onEyeReading.nullable(), both: sightTogether.nullable().default(null) })
+  .refine(
+    (form) =>
+      form.both !== null || [form.right, form.left].some((e) => e && (e.fit !== null || e.overRefraction !== null || e.blinks.length + e.findings.length > 0)),
+    {
+      message: 'nothingToRecord',
+      path: ['right'],
+    },
+  )
   .refine((form) => [form.right, form.left].every((e) => e === null || e.overAcuity === null || e.overRefraction !== null), {
     message: 'acuityNeedsOver',
     path: ['right', 'overAcuity'],
@@ -244,6 +250,7 @@ export const correctForm = z.discriminatedUnion('kind', [
       .object({ value: z.union([z.number({ error: 'notANumber' }), z.string().max(30)]), typed: z.string().trim().min(1).max(40).nullable().default(null) })
       .nullable(),
   }),
+  z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('acuityBoth'), value: acuity.nullable() }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('fit'), value: z.object({ verdict: z.enum(['loose', 'fits', 'tight']) }).nullable() }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lensOnEye'), value: z.null(), backInDrawer: z.boolean().default(false) }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lessonAttempt'), value: z.object({ worked: z.boolean() }).nullable() }),
@@ -262,7 +269,19 @@ export const undoForm = z.object({
   facts: z
     .array(
       z.object({
-        kind: z.enum(['refraction', 'finding', 'lensOnEye', 'fit', 'rotation', 'overRefraction', 'lensFinding', 'lessonAttempt', 'lessonTopic', 'handOver']),
+        kind: z.enum([
+          'refraction',
+          'finding',
+          'lensOnEye',
+          'fit',
+          'rotation',
+          'overRefraction',
+          'lensFinding',
+          'acuityBoth',
+          'lessonAttempt',
+          'lessonTopic',
+          'handOver',
+        ]),
         id: uuid,
       }),
     )

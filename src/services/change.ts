@@ -15,7 +15,7 @@ export interface Changed {
   readonly facts: readonly { readonly kind: UndoableKind; readonly id: string }[];
 }
 export type UndoableKind =
-  'refraction' | 'finding' | 'lensOnEye' | 'fit' | 'rotation' | 'overRefraction' | 'lensFinding' | 'lessonAttempt' | 'lessonTopic' | 'handOver';
+  'refraction' | 'finding' | 'lensOnEye' | 'fit' | 'rotation' | 'overRefraction' | 'lensFinding' | 'acuityBoth' | 'lessonAttempt' | 'lessonTopic' | 'handOver';
 
 export const TABLE_OF: Readonly<Record<UndoableKind, FactTable>> = {
   refraction: 'refraction',
@@ -25,6 +25,7 @@ export const TABLE_OF: Readonly<Record<UndoableKind, FactTable>> = {
   rotation: 'rotation_reading',
   overRefraction: 'over_refraction',
   lensFinding: 'lens_finding',
+  acuityBoth: 'acuity_both',
   lessonAttempt: 'lesson_attempt',
   lessonTopic: 'lesson_topic',
   handOver: 'hand_over',

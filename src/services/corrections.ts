@@ -93,6 +93,8 @@ export const correct = defineService({
           return typeof form.value.value === 'number'
             ? { numberValue: form.value.value, wordValue: null, typedText: form.value.typed }
             : { numberValue: null, wordValue: form.value.value, typedText: null };
+        case 'acuityBoth':
+          return { acuityLogMar: form.value.logMar, acuityTyped: form.value.typed };
         case 'fit':
           return { verdict: form.value.verdict };
         case 'lessonAttempt':

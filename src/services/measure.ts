@@ -115,6 +115,26 @@ async function appendReading(context: Context, taken: Taken, eye: Eye, reading: 
   return ok(null);
 }
 
+/** What both eyes see together: appended to the two lenses it was read through. */
+async function appendTogether(context: Context, taken: Taken, both: NonNullable<Form['both']>, visitId: string): Promise<Result<null>> {
+  const ids = { right: both.rightLensOnEyeId, left: both.leftLensOnEyeId };
+  let provisional = false;
+  for (const eye of EYES) {
+    const under = await lensUnder(context, visitId, eye, ids[eye]);
+    if (!under.ok) return under;
+    provisional ||= secondsBetween(under.value.row.putOnAt, context.now) < under.value.settleMinutes * 60;
+  }
+  const { logMar, typed } = both.acuity;
+  await taken.add('acuityBoth', null, {
+    rightLensOnEyeId: ids.right,
+    leftLensOnEyeId: ids.left,
+    acuityLogMar: logMar,
+    acuityTyped: typed,
+    provisional,
+  });
+  return ok(null);
+}
+
 export const recordOnEye = defineService({
   name: 'recordOnEye',
   right: 'clinicalWrite',
@@ -127,6 +147,10 @@ export const recordOnEye = defineService({
       const reading = form[eye];
       if (!reading) continue;
       const done = await appendReading(context, taken.value, eye, reading, form.visitId);
+      if (!done.ok) return done;
+    }
+    if (form.both) {
+      const done = await appendTogether(context, taken.value, form.both, form.visitId);
       if (!done.ok) return done;
     }
     const surprise = await unansweredSurprise(context, form);

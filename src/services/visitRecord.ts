@@ -3,6 +3,8 @@ import {
   ageOn,
   chains,
   type Eye,
+  type AcuityBothFact,
+  type AnyFact,
   type Fact,
   type FactChain,
   type FitFact,
@@ -37,7 +39,7 @@ export interface AttemptFact extends Fact {
   readonly unaided: boolean;
   readonly miss: string | null;
 }
-export interface TopicFact extends Fact {
+export interface TopicFact extends AnyFact {
   readonly lessonId: string;
   readonly topic: string;
 }
@@ -139,7 +141,7 @@ export async function houseOf(context: Context): Promise<House> {
 }
 
 /** One fact table of some visits, as chains. */
-async function readChains<Row extends Fact>(context: Context, table: FactTable, visitIds: readonly string[]): Promise<FactChain<Row>[]> {
+async function readChains<Row extends AnyFact>(context: Context, table: FactTable, visitIds: readonly string[]): Promise<FactChain<Row>[]> {
   return chains(await listFacts<Row>(context.tx, table, context.caller.practiceId, visitIds));
 }
 
@@ -184,6 +186,7 @@ export async function readVisitFacts(context: Context, visitId: string): Promise
     rotations: await readChains<RotationFact>(context, 'rotation_reading', [visitId]),
     overRefractions: await readChains<OverRefractionFact>(context, 'over_refraction', [visitId]),
     lensFindings: await readChains<LensFindingFact>(context, 'lens_finding', [visitId]),
+    acuitiesBoth: await readChains<AcuityBothFact>(context, 'acuity_both', [visitId]),
     choices: await listChoices(context.tx, context.caller.practiceId, visitId),
   };
 }

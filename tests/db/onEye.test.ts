@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { eyeState, LENS_SIGNS } from '../../src/core';
+import { eyeState, LENS_SIGNS, sightOfBoth } from '../../src/core';
 import { dispatchOne } from '../../src/jobs/dispatchOrders';
 import { lensesOfRecord } from '../../src/features/common/visit/lenses';
 import { supplierServer } from '../../src/standins/supplier/server';
@@ -141,6 +141,61 @@ describe('what is seen of a lens', () => {
   it('cannot hang on a lens that is off', async () => {
     await change('takeOff', { lensOnEyeIds: [onEye] });
     expect(await doRead({ findings: [{ sign: 'comfort', value: 5 }] })).toMatchObject({ error: { rule: 'lensTakenOff' } });
+  });
+});
+
+describe('sight of both eyes', () => {
+  const both = async () => {
+    await change('putOnTrials', { right: null, left: await spec(world, 'plover-30-toric', -3, -1.75, 20) });
+    world.move(11 * 60);
+    const rows = (await world.record(visitId)).facts.onEye;
+    return { rightLensOnEyeId: onEye, leftLensOnEyeId: rows.at(-1)?.rootId ?? '' };
+  };
+  const told = async () => {
+    const r = await world.record(visitId);
+    const state = (eye: 'right' | 'left') => eyeState(r.facts, eye, lensesOfRecord(r), r.house.settings).onEye?.rootId ?? null;
+    return sightOfBoth(r.facts.acuitiesBoth, { right: state('right'), left: state('left') });
+  };
+  const acuity = { logMar: 0.1, typed: '20/25' };
+  it('is kept with the two lenses it was read through, and gone with another lens', async () => {
+    const ids = await both();
+    await change('recordOnEye', { right: null, left: null, both: { ...ids, acuity } });
+    expect((await told())?.current).toMatchObject({ acuityLogMar: 0.1, acuityTyped: '20/25', provisional: false, eye: null });
+    await change('putOnTrials', { right: null, left: await spec(world, 'plover-30-toric', -3, -1.75, 20) });
+    expect(await told()).toBeNull();
+  });
+  it('is corrected by another row with its reason, and undone', async () => {
+    const ids = await both();
+    const { facts } = await change('recordOnEye', { right: null, left: null, both: { ...ids, acuity } });
+    const id = (await told())?.current.id;
+    await change('correct', { kind: 'acuityBoth', factId: id, reason: 'misread', value: { logMar: 0, typed: '20/20' } });
+    expect((await told())?.rows.map((r) => r.acuityTyped)).toEqual(['20/25', '20/20']);
+    expect(await world.do('correct', { visitId, version, kind: 'acuityBoth', factId: id, reason: 'again', value: null })).toMatchObject({
+      error: { kind: 'conflict' },
+    });
+    const last = (await told())?.current.id;
+    await change('undo', { facts: [{ kind: 'acuityBoth', id: last }] });
+    expect((await told())?.current.acuityTyped).toBe('20/25');
+    expect(facts).toBeDefined();
+  });
+  it('needs a lens on each eye: of this visit, of that eye, still on it', async () => {
+    const ids = await both();
+    const record = (b: object) => world.do('recordOnEye', { visitId, version, right: null, left: null, both: b });
+    const exchanged = { rightLensOnEyeId: ids.leftLensOnEyeId, leftLensOnEyeId: ids.rightLensOnEyeId };
+    expect(await record({ ...exchanged, acuity })).toMatchObject({ error: { kind: 'notFound' } });
+    expect(await record({ ...ids, acuity: { logMar: 9, typed: '20/2' } })).toMatchObject({ error: { fields: [{ code: 'acuityOutOfRange' }] } });
+    await change('takeOff', { lensOnEyeIds: [ids.leftLensOnEyeId] });
+    expect(await record({ ...ids, acuity })).toMatchObject({ error: { rule: 'lensTakenOff' } });
+    expect((await world.record(visitId)).facts.acuitiesBoth).toHaveLength(0);
+  });
+  it('is provisional while one of the two has not settled, and a second reader is told of it', async () => {
+    await change('putOnTrials', { right: null, left: await spec(world, 'plover-30-toric', -3, -1.75, 20) });
+    const left = (await world.record(visitId)).facts.onEye.at(-1)?.rootId ?? '';
+    const before = version;
+    await change('recordOnEye', { right: null, left: null, both: { rightLensOnEyeId: onEye, leftLensOnEyeId: left, acuity } });
+    expect((await told())?.current.provisional).toBe(true);
+    const late = await world.do('takeOff', { visitId, version: before, lensOnEyeIds: [onEye] });
+    expect(late).toMatchObject({ error: { kind: 'conflict', differs: [{ what: 'acuityBoth', text: '20/25' }] } });
   });
 });
 

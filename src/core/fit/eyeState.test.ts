@@ -66,6 +66,7 @@ const facts = (change: Partial<VisitFacts> = {}): VisitFacts => ({
   ]),
   overRefractions: [],
   lensFindings: [],
+  acuitiesBoth: [],
   choices: [],
   ...change,
 });

@@ -1,6 +1,7 @@
 import { latest, type Appended, type FactChain } from '../facts/chains';
 import type { Refraction } from '../optics/refraction';
 import type { Degrees, Eye, IsoInstant } from '../units';
+import type { AcuityBothFact } from './bothEyes';
 import type { EyeAcuities } from './overDoubts';
 import { eyeVerdict, type EyeVerdict } from './eyeVerdict';
 import { judgeFit, type FitVerdict } from './fitVerdict';
@@ -9,15 +10,19 @@ import type { MovementSchool } from './movement';
 import type { RotationRules, TriedFamily } from '../rotation/rotationVerdict';
 import { seriesStats, type SeriesStats } from '../rotation/series';
 
-/** Columns that every clinical fact shows. */
-export interface Fact extends Appended {
-  readonly eye: Eye;
+/** Columns that every clinical fact shows; `eye` null for one that is of no single eye. */
+export interface AnyFact extends Appended {
+  readonly eye: Eye | null;
   readonly visitId: string;
   readonly observedAt: IsoInstant;
   readonly recordedAt: IsoInstant;
   readonly recordedBy: string;
   readonly recordedByName: string;
   readonly reason: string | null;
+}
+/** A fact of one eye. */
+export interface Fact extends AnyFact {
+  readonly eye: Eye;
 }
 export interface PowerColumns {
   readonly sphereD: number;
@@ -108,6 +113,7 @@ export interface VisitFacts {
   readonly rotations: readonly FactChain<RotationFact>[];
   readonly overRefractions: readonly FactChain<OverRefractionFact>[];
   readonly lensFindings: readonly FactChain<LensFindingFact>[];
+  readonly acuitiesBoth: readonly FactChain<AcuityBothFact>[];
   /** In the order in which they were chosen. */
   readonly choices: readonly LensChoice[];
 }

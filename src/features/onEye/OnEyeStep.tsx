@@ -34,14 +34,14 @@ export function OnEyeStep() {
   const router = useRouter();
   const { record, busy } = useVisit();
   const readings = useReadings();
-  const { draft, live, typed, closed } = readings;
+  const { draft, live, waiting, closed } = readings;
   const [bringing, setBringing] = useState(false);
   const [measuring, setMeasuring] = useState<Eye>('right');
   const marked = EYES.some((e) => readings.hasMark(e));
   const [chosenDesk, setDesk] = useState<Desk | null>(null);
   const desk: Desk = chosenDesk ?? (marked ? 'turn' : 'sight');
   const next = (): void => {
-    if (typed.length > 0) void readings.recordReadings();
+    if (waiting) void readings.recordReadings();
     else router.push(`/visits/${record.visit.id}/final`);
   };
   const dial = (e: Eye): void => {
@@ -100,7 +100,7 @@ export function OnEyeStep() {
               disabled={busy || closed}
               onClick={anyOn ? next : () => router.push(`/visits/${record.visit.id}/lens`)}
             >
-              {!anyOn ? t('toLens') : typed.length > 0 ? t('record') : t('toFinal')}
+              {!anyOn ? t('toLens') : waiting ? t('record') : t('toFinal')}
             </Button>
           </>
         }

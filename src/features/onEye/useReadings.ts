@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, LIMITS, parseAcuity, secondsBetween, sightDoubts, withinLimit, type Eye, type LensSignId } from '@/core';
+import { EYES, LIMITS, parseAcuity, linesLostTogether, secondsBetween, sightDoubts, sightOfBoth, withinLimit, type Eye, type LensSignId } from '@/core';
 import { useNow } from '../common/Clock';
 import { powerReady } from '../common/PowerField';
 import { useDraft } from '../common/visit/useDraft';
@@ -61,6 +61,15 @@ export function useReadings() {
   const usable = (e: Eye): boolean => live[e].state.onEye !== null && live[e].state.takenOffAt === null && live[e].state.choice === null && !closed;
   const hasMark = (e: Eye): boolean => usable(e) && live[e].lens !== null && live[e].lens.markLayout !== 'none';
   const typed = EYES.filter((e) => hasReading(draft.body, e));
+  const bothText = draft.body.bothVa ?? '';
+  const bothTyped = parseAcuity(bothText, settings.acuity);
+  const together = sightOfBoth(record.facts.acuitiesBoth, {
+    right: live.right.state.onEye?.rootId ?? null,
+    left: live.left.state.onEye?.rootId ?? null,
+  });
+  const bothAcuity = bothTyped.ok ? bothTyped.value : (together?.current.acuityLogMar ?? null);
+  const lostTogether = linesLostTogether(bothAcuity, { right: live.right.acuities, left: live.left.acuities });
+  const waiting = typed.length > 0 || bothText.trim() !== '';
   const on = (e: Eye) => readOn(instrument, live[e].lens);
 
   const setTurn = (e: Eye, value: number, how: 'drag' | 'keys'): void => {
@@ -102,7 +111,7 @@ export function useReadings() {
       const unread = typedFindings(draft.body, e, settings.acuity).find((f) => f.value === null);
       if (unread) return `finding-${e}-${unread.sign}`;
     }
-    return null;
+    return bothText.trim() !== '' && !bothTyped.ok ? 'both-va' : null;
   };
   const reading = (e: Eye) => {
     const { onEye } = live[e].state;
@@ -123,6 +132,11 @@ export function useReadings() {
       sureOfLens: draft.body[`${e}Sure`] === 'yes',
     };
   };
+  const togetherTyped = () => {
+    const ids = { right: live.right.state.onEye?.rootId, left: live.left.state.onEye?.rootId };
+    if (!bothTyped.ok || !ids.right || !ids.left) return null;
+    return { rightLensOnEyeId: ids.right, leftLensOnEyeId: ids.left, acuity: { logMar: bothTyped.value, typed: bothText.trim() } };
+  };
   const recordReadings = async (): Promise<boolean> => {
     setAsked(true);
     const fault = faulty();
@@ -130,7 +144,7 @@ export function useReadings() {
       document.getElementById(fault)?.focus();
       return false;
     }
-    const done = await run('recordOnEye', { right: reading('right'), left: reading('left') }, t('recorded'));
+    const done = await run('recordOnEye', { right: reading('right'), left: reading('left'), both: togetherTyped() }, t('recorded'));
     if (done?.ok !== true) return false;
     draft.clear();
     setAsked(false);
@@ -150,7 +164,9 @@ export function useReadings() {
     early,
     usable,
     hasMark,
-    typed,
+    waiting,
+    together,
+    lostTogether,
     on,
     setTurn,
     typeTurn,

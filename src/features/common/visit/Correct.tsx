@@ -1,7 +1,7 @@
 'use client';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { parseAcuity, parseRotation, type Appended, type Eye, type Fact, type FactChain } from '@/core';
+import { parseAcuity, parseRotation, type AnyFact, type FactChain } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
@@ -15,7 +15,7 @@ import { useVisit } from './VisitProvider';
 
 type Kind = DeedInput<'correct'>['kind'];
 
-export interface CorrectableProps<Row extends Fact> {
+export interface CorrectableProps<Row extends AnyFact> {
   readonly kind: Kind;
   readonly chain: FactChain<Row>;
   /** The value in words, for any row of the chain. */
@@ -30,7 +30,7 @@ export interface CorrectableProps<Row extends Fact> {
 }
 
 /** A recorded value with everything it once said, struck, and the way to correct it. */
-export function Correctable<Row extends Fact>({ kind, chain, show, typed, options, textOf, vertexOf, expiryOf }: CorrectableProps<Row>) {
+export function Correctable<Row extends AnyFact>({ kind, chain, show, typed, options, textOf, vertexOf, expiryOf }: CorrectableProps<Row>) {
   const t = useTranslations('correct');
   const { record } = useVisit();
   const [open, setOpen] = useState(false);
@@ -81,9 +81,9 @@ function CorrectPanel({
   onClose,
 }: {
   readonly kind: Kind;
-  readonly row: Appended & { readonly eye: Eye | null };
-  readonly typed: CorrectableProps<Fact>['typed'];
-  readonly options: NonNullable<CorrectableProps<Fact>['options']>;
+  readonly row: AnyFact;
+  readonly typed: CorrectableProps<AnyFact>['typed'];
+  readonly options: NonNullable<CorrectableProps<AnyFact>['options']>;
   readonly text: string;
   readonly vertex: number;
   readonly expires: string;
@@ -102,6 +102,7 @@ function CorrectPanel({
   const [asked, setAsked] = useState(false);
   const rotation = parseRotation(text);
   const acuity = parseAcuity(text, record.house.settings.acuity);
+  const acuityValue = acuity.ok ? acuity.value : 0;
   const close = (): void => {
     clearProblem();
     onClose();
@@ -114,7 +115,7 @@ function CorrectPanel({
     const newValue = {
       power: { text, vertexMm: Number(vertexText.replace(',', '.')) },
       rotation: { rotationLeft: rotation.ok ? rotation.value : 0 },
-      acuity: { value: acuity.ok ? acuity.value : 0, typed: text.trim() },
+      acuity: kind === 'acuityBoth' ? { logMar: acuityValue, typed: text.trim() } : { value: acuityValue, typed: text.trim() },
       fit: { verdict: text },
       box: { lot: text, expiresOn: expiry },
       finding: { value: options.length > 0 ? text : Number(text.replace(',', '.')) },
@@ -137,11 +138,9 @@ function CorrectPanel({
   return (
     <Panel open onClose={close} title={t('title')}>
       <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
-        {row.eye ? (
-          <div className="flex items-center gap-2">
-            <EyeBadge eye={row.eye} /> <span>{t(`kinds.${kind}`)}</span>
-          </div>
-        ) : null}
+        <div className="flex items-center gap-2">
+          {row.eye ? <EyeBadge eye={row.eye} /> : null} <span>{t(`kinds.${kind}`)}</span>
+        </div>
         {typed === 'power' ? (
           <div className="grid grid-cols-[1fr_96px] gap-3">
             <PowerField
