@@ -134,6 +134,15 @@ test.describe('the known traps', () => {
     await page.getByLabel('Slit lamp').selectOption('');
     await page.getByLabel('Right eye, where the mark sits').fill('80');
     await expect(page.getByText('80 to which side?')).toBeVisible();
+    await page.getByLabel('Right eye, where the mark sits').fill('');
+    await page.getByRole('button', { name: 'Set up a slit lamp' }).click();
+    await page.getByRole('button', { name: 'Room 2: no longer used' }).click();
+    await page.getByRole('button', { name: 'End Room 2' }).click();
+    await expect(page.getByRole('dialog').getByText('Room 2')).toHaveCount(0);
+    await page.getByRole('button', { name: 'Not now' }).click();
+    await expect(page.getByLabel('Slit lamp')).toHaveCount(0);
+    // What was read with it stays.
+    await expect(page.getByTestId('blinks-right')).toContainText('10°');
   });
   test('an unsteady lens is never compensated: no order, refit, and signing is refused', async ({ page }) => {
     const { visit } = await lensesOn(page, { right: NEED }, { right: PLOVER });
@@ -141,6 +150,10 @@ test.describe('the known traps', () => {
     await expect(page.getByTestId('blinks-right')).toContainText('unsteady');
     await expect(page.getByTestId('turn-verdict-right')).toContainText('refit, do not compensate');
     await expect(page.getByTestId('turn-verdict-right')).not.toContainText('→');
+    await expect(page.getByTestId('turn-verdict-right')).toContainText('judge the fit first');
+    await desk(page, 'Fit');
+    await page.getByRole('group', { name: 'Right eye, fit' }).getByRole('button', { name: 'fits' }).click();
+    await expect(page.getByText('It fits and does not sit still: another stabilisation')).toBeVisible();
     await record(page);
     await page.goto(`${visit}/final`);
     await expect(page.getByText('It does not sit still: refit before an order')).toBeVisible();
@@ -384,6 +397,30 @@ test('sight: plus first, minus questioned, a surprise asked, no order before pin
   await record(page);
   await page.goto(`${visit}/final`);
   await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
+});
+
+test('sight of both eyes: typed on the spine, asked about when it falls short, corrected with its reason', async ({ page }) => {
+  await lensesOn(page, { right: NEED, left: NEED }, { right: PLOVER, left: PLOVER });
+  await desk(page, 'Sight');
+  await page.getByLabel('Right eye, sight with the lens').fill('20/20');
+  await page.getByLabel('Left eye, sight with the lens').fill('20/25');
+  const field = page.getByLabel('Both eyes together, sight with the lenses');
+  await field.fill('twenty');
+  await press(page);
+  await expect(field).toBeFocused();
+  await expect(field).toHaveValue('twenty');
+  await field.fill('20/40');
+  await expect(page.getByTestId('both-eyes')).toContainText('3 lines worse than the better eye alone');
+  await record(page);
+  await expect(page.getByTestId('both-eyes')).toContainText('20/40');
+  await page.getByTestId('both-eyes').getByRole('button', { name: 'Correct' }).click();
+  const panel = page.getByRole('dialog');
+  await panel.getByLabel('New value').fill('20/20');
+  await panel.getByLabel('Why').fill('read off the wrong line');
+  await panel.getByRole('button', { name: 'Correct it' }).click();
+  await expect(panel).toHaveCount(0);
+  await expect(page.getByTestId('both-eyes')).not.toContainText('worse than the better eye');
+  await expect(page.getByTestId('both-eyes').locator('del')).toHaveText('20/40');
 });
 
 test('lenses exchanged are recognised from both over-refractions', async ({ page }) => {

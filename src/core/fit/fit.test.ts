@@ -9,6 +9,7 @@ import {
   movementByOverlap,
   nextCurves,
   overlaps,
+  refitStep,
   sagitta,
   type LensFindings,
 } from '../index';
@@ -116,6 +117,18 @@ describe('depth and the next curve', () => {
   it('a flatter curve in a larger diameter may be the deeper one', () => {
     const [next] = nextCurves({ baseCurve: 8.6, diameter: 13.8 }, [{ baseCurve: 8.7, diameter: 14.5 }], 'loose');
     expect(next?.step).toBe('deeper');
+  });
+});
+
+describe('a lens that does not sit still', () => {
+  it('loose: steeper or larger; tight: flatter or smaller; fits: another stabilisation (common practice)', () => {
+    expect(refitStep('loose')).toBe('loose');
+    expect(refitStep('tight')).toBe('tight');
+    expect(refitStep('fits')).toBe('stabilisation');
+  });
+  it('with no word on the fit, or signs of both, the fit is judged first', () => {
+    expect(refitStep(null)).toBe('judge');
+    expect(refitStep('mixed')).toBe('judge');
   });
 });
 

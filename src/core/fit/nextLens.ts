@@ -1,5 +1,6 @@
 import type { CurveDiameter } from '../lens/family';
 import type { Millimetres } from '../units';
+import type { FitVerdict } from './fitVerdict';
 
 /**
  * Depth of a spherical bowl: r − √(r² − (D/2)²). Labelled curves do not compare across families: use it within one.
@@ -53,4 +54,18 @@ export function nextCurves<C extends CurveDiameter>(tried: CurveDiameter, curves
     out.push({ curve, step: stepOf(tried, curve, deeper), sag, sagChange });
   }
   return out.sort((a, b) => Math.abs(a.sagChange) - Math.abs(b.sagChange) || a.curve.diameter - b.curve.diameter);
+}
+
+/** What decides the next lens for one that does not sit still: `judge` is to look at the fit first. */
+export type RefitStep = 'loose' | 'tight' | 'stabilisation' | 'judge';
+
+/**
+ * How to refit a lens that is unsteady, drifts or comes back slowly: a loose one steeper or larger, a tight one flatter or
+ * smaller; one that fits needs another stabilisation, so another family.
+ * @example refitStep('fits') → 'stabilisation'
+ * @source common practice
+ */
+export function refitStep(fit: FitVerdict['verdict']): RefitStep {
+  if (fit === 'loose' || fit === 'tight') return fit;
+  return fit === 'fits' ? 'stabilisation' : 'judge';
 }

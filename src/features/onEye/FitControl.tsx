@@ -3,8 +3,7 @@ import { useTranslations } from 'use-intl';
 import type { Eye, EyeState, FitWord } from '@/core';
 import { useEyeWords } from '../common/eyeWords';
 import { Correctable } from '../common/visit/Correct';
-
-export const FITS: readonly FitWord[] = ['loose', 'fits', 'tight'];
+import { FITS } from './model';
 
 /** Loose, fits or tight, as one press; what was recorded can be corrected. */
 export function FitControl({

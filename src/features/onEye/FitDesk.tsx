@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useTranslations } from 'use-intl';
-import { centredOverlap, COMFORT_LADDER, EYES, MEAN_HVID_MM, movementByOverlap, nextCurves, overlaps, type Eye, type LensSignId } from '@/core';
+import { centredOverlap, COMFORT_LADDER, EYES, MEAN_HVID_MM, movementByOverlap, nextCurves, overlaps, refitStep, type Eye, type LensSignId } from '@/core';
 import { Button } from '@/ui/Button';
 import { FitEye } from '@/ui/FitEye';
 import { Stated } from '@/ui/marks';
@@ -284,18 +284,24 @@ function NextLens({ readings, eye }: { readonly readings: Readings; readonly eye
   const t = useTranslations('fitDesk');
   const router = useRouter();
   const { record, run, busy } = useVisit();
-  const { lens, family, state, fitVerdict, made } = readings.live[eye];
-  const word = readings.draft.body[`${eye}Fit`] ?? state.fit?.current.verdict ?? fitVerdict.verdict;
+  const { lens, family, state, fitSaid: word, made, verdict } = readings.live[eye];
+  const toFamilies = <Button onClick={() => router.push(`/visits/${record.visit.id}/lens`)}>{t('otherFamily')}</Button>;
+  if (verdict.noOrder === 'refit' && refitStep(word) === 'stabilisation')
+    return (
+      <>
+        <Stated state="stop">{t('otherStabilisation')}</Stated>
+        {toFamilies}
+      </>
+    );
   if (!state.onEye || (word !== 'loose' && word !== 'tight')) return <span className="label">{word === 'fits' ? t('nextNone') : t('nextLater')}</span>;
   if (!lens || !family || lens.baseCurveMm === null || lens.diameterMm === null) return <span className="label">{t('nextUnknown')}</span>;
   const power = made?.lens.power ?? { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg };
   const variants = family.blocks.flatMap((b) => b.curves);
   const next = nextCurves({ baseCurve: lens.baseCurveMm, diameter: lens.diameterMm }, variants, word);
-  const apart = readings.live[eye].verdict.rotation;
   const other = (
     <>
       <span>{t(word === 'loose' ? 'otherLoose' : 'otherTight')}</span>
-      <Button onClick={() => router.push(`/visits/${record.visit.id}/lens`)}>{t('otherFamily')}</Button>
+      {toFamilies}
     </>
   );
   return (
@@ -322,7 +328,7 @@ function NextLens({ readings, eye }: { readonly readings: Readings; readonly eye
           </Button>
         </span>
       ))}
-      {apart?.code === 'refit' ? <span className="note">{t('turnsToo')}</span> : null}
+      {verdict.noOrder === 'refit' ? <span className="note">{t('turnsToo')}</span> : null}
     </span>
   );
 }

@@ -53,6 +53,46 @@ function DrawnMark({ turn, label }: { readonly turn: number; readonly label: str
   );
 }
 
+/** Slit lamps that are set up, each with what it reads; one that is gone, or was set up wrong, is ended here. */
+function InUse({ onProblem }: { readonly onProblem: (problem: Problem | null) => void }) {
+  const t = useTranslations('instrument');
+  const { perform } = useDeeds();
+  const { record, refresh } = useVisit();
+  const [asked, setAsked] = useState<string | null>(null);
+  if (record.instruments.length === 0) return null;
+  const end = async (instrumentId: string): Promise<void> => {
+    const done = await perform('endInstrument', { instrumentId });
+    if (!done) return;
+    onProblem(done.ok ? null : done.error);
+    setAsked(null);
+    await refresh();
+  };
+  return (
+    <section aria-label={t('inUse')}>
+      <h3 className="label">{t('inUse')}</h3>
+      <ul className="flex flex-col gap-1">
+        {record.instruments.map((i) => (
+          <li key={i.id} className="flex gap-3 items-center flex-wrap">
+            <strong>{i.name}</strong>
+            <span className="note grow">{t('reads', { zero: i.zero, side: t(`grows.${i.grows}`) })}</span>
+            {asked === i.id ? (
+              <>
+                <span className="note">{t('endNote')}</span>
+                <Button onClick={() => setAsked(null)}>{t('keep')}</Button>
+                <Button onClick={() => void end(i.id)}>{t('endDo', { name: i.name })}</Button>
+              </>
+            ) : (
+              <Button look="quiet" onClick={() => setAsked(i.id)} aria-label={t('endLabel', { name: i.name })}>
+                {t('end')}
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** Set up by looking: what the scale reads on two drawn marks says where it begins and which way it counts. */
 function SetUp({ onClose, onAdded }: { readonly onClose: () => void; readonly onAdded: (id: string) => void }) {
   const t = useTranslations('instrument');
@@ -96,6 +136,7 @@ function SetUp({ onClose, onAdded }: { readonly onClose: () => void; readonly on
             <Field label={t('turned')} value={turned} onValue={setTurned} inputMode="numeric" mono problem={at('readTurned')} />
           </div>
         </div>
+        <InUse onProblem={setProblem} />
         {problem && problem.kind !== 'invalid' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
         <div className="flex justify-end gap-3">
           <Button onClick={onClose}>{t('cancel')}</Button>

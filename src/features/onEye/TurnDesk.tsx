@@ -7,6 +7,7 @@ import {
   FEWEST_READINGS,
   fromPowerVector,
   powerOnEye,
+  refitStep,
   subtractVectors,
   toPowerVector,
   turnCost,
@@ -189,7 +190,7 @@ function Blinks({ readings, eye }: { readonly readings: Readings; readonly eye: 
 /** What to do about the turn: left add, right subtract, to the axis of the refraction. */
 function Verdict({ readings, eye }: { readonly readings: Readings; readonly eye: Eye }) {
   const t = useTranslations('turnDesk');
-  const { verdict, stats, lens } = readings.live[eye];
+  const { verdict, stats, lens, fitSaid } = readings.live[eye];
   const { rotation, need } = verdict;
   if (!stats || !rotation) return <span className="label">{t('notRead')}</span>;
   const state = rotation.code === 'refit' || rotation.code === 'changeDesign' ? 'stop' : rotation.code === 'provisional' ? 'watch' : 'ok';
@@ -198,6 +199,7 @@ function Verdict({ readings, eye }: { readonly readings: Readings; readonly eye:
     <span className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`} data-testid={`turn-verdict-${eye}`}>
       <Stated state={state}>{t(`does.${rotation.code}`)}</Stated>
       <span className="note">{t(`why.${rotation.why}`, { gain: rotation.gain === null ? '' : Math.max(0, rotation.gain).toFixed(2) })}</span>
+      {rotation.code === 'refit' ? <span className="note">{t(`refit.${refitStep(fitSaid)}`)}</span> : null}
       {need && need.cylinder !== 0 && verdict.noOrder === null ? (
         <span className="axis-sum">
           {turned ? (stats.mean > 0 ? t('leftAdd', { turn: degrees(stats.mean) }) : t('rightSubtract', { turn: degrees(-stats.mean) })) : t('keep')}{' '}

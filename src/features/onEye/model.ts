@@ -18,6 +18,7 @@ import {
   type EyeState,
   type EyeVerdict,
   type FitVerdict,
+  type FitWord,
   type LensFindings,
   type LensSignId,
   type NamedLens,
@@ -44,6 +45,7 @@ export interface Blink {
   readonly instrumentId: string | null;
 }
 
+export const FITS: readonly FitWord[] = ['loose', 'fits', 'tight'];
 const HOWS: readonly How[] = ['drag', 'keys', 'typed', 'scale', 'pedal'];
 
 /** Blinks as a draft keeps them: one text, so that nothing is lost with the server away. */
@@ -118,6 +120,8 @@ export interface LiveEye {
   readonly over: { readonly power: Refraction; readonly vertexMm: number } | null;
   readonly findings: LensFindings;
   readonly fitVerdict: FitVerdict;
+  /** The fitter's word on the fit, typed or recorded; where none was given, what the signs say. */
+  readonly fitSaid: FitVerdict['verdict'];
   readonly acuities: EyeAcuities;
 }
 
@@ -171,6 +175,7 @@ export function liveEye({ record, state, eye, body, vertexMm, instrument, lensOf
     tried: named?.tried ?? null,
     rules: settings,
   });
+  const fitVerdict = judgeFit(findings, settings.movement);
   const made = verdict.need && verdict.noOrder === null && named?.tried ? lensForTurn(verdict.need, stats?.mean ?? 0, named.tried, settings.cylinderCap) : null;
   return {
     state,
@@ -187,7 +192,8 @@ export function liveEye({ record, state, eye, body, vertexMm, instrument, lensOf
     made,
     over,
     findings,
-    fitVerdict: judgeFit(findings, settings.movement),
+    fitVerdict,
+    fitSaid: FITS.find((word) => word === body[`${eye}Fit`]) ?? state.fit?.current.verdict ?? fitVerdict.verdict,
     acuities: {
       glasses: state.acuities.glasses,
       lens: number('acuityLens'),

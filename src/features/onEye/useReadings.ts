@@ -5,10 +5,10 @@ import { useNow } from '../common/Clock';
 import { powerReady } from '../common/PowerField';
 import { useDraft } from '../common/visit/useDraft';
 import { useVisit } from '../common/visit/VisitProvider';
-import { FITS } from './FitControl';
 import { useInstrument } from './instrument';
 import {
   findingKey,
+  FITS,
   hasReading,
   liveEye,
   livePatterns,
