@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { eyeState, type Eye } from '../../src/core';
 import { lensesOfRecord } from '../../src/features/common/visit/lenses';
-import { liveEye, livePatterns, pendingBlink, readBlinks, readOn, typedFindings, writeBlinks, type Blink } from '../../src/features/onEye/model';
+import { liveEye, pendingBlink, readBlinks, readOn, typedFindings, writeBlinks, type Blink } from '../../src/features/onEye/model';
+import { livePatterns } from '../../src/features/onEye/patterns';
 import { costWorking, nextWorking, seriesWorking } from '../../src/features/onEye/working';
 import type { VisitRecord } from '../../src/services/visitRecord';
 import { lens, onEye, record, refraction, rotation, type RecordParts } from '../fixtures';

@@ -4,15 +4,12 @@ import {
   judgeFit,
   lensForTurn,
   lensSign,
-  overPatterns,
-  overReadOf,
   parseAcuity,
   parseRefraction,
   parseRotation,
   powerOf,
   saysSide,
   seriesStats,
-  mistakable,
   type Eye,
   type EyeAcuities,
   type EyeState,
@@ -23,7 +20,6 @@ import {
   type LensSignId,
   type NamedLens,
   type OnEyeLens,
-  type OverPattern,
   type PracticeSettings,
   type ReadOn,
   type Refraction,
@@ -203,58 +199,8 @@ export function liveEye({ record, state, eye, body, vertexMm, instrument, lensOf
   };
 }
 
-/** What the over-refractions look like, with what is typed on top. */
-export function livePatterns(
-  record: VisitRecord,
-  live: Readonly<Record<Eye, LiveEye>>,
-  lensOf: (id: string) => NamedLens | undefined,
-): Readonly<Record<Eye, readonly OverPattern[]>> {
-  const read = (eye: Eye) => {
-    const { state, over, stats, verdict, lens } = live[eye];
-    if (!over || !lens || state.confirmed === null) return null;
-    const asRecorded = overReadOf(
-      {
-        ...state,
-        turn: stats,
-        verdict,
-        overRefraction: {
-          rootId: '',
-          rows: [],
-          current: {
-            ...blankOver,
-            eye,
-            sphereD: over.power.sphere,
-            cylinderD: over.power.cylinder,
-            axisDeg: over.power.axis,
-            vertexMm: over.vertexMm,
-          },
-        },
-      },
-      lensOf(lens.id),
-    );
-    return asRecorded;
-  };
-  const known = (eye: Eye) => mistakable(record.facts, eye, live[eye].state.onEye?.rootId ?? null, lensOf);
-  return overPatterns({ right: read('right'), left: read('left') }, { right: known('right'), left: known('left') });
-}
-const blankOver = {
-  id: '',
-  rootId: '',
-  correctsId: null,
-  voided: false,
-  visitId: '',
-  observedAt: '',
-  recordedAt: '',
-  recordedBy: '',
-  recordedByName: '',
-  reason: null,
-  lensOnEyeId: '',
-  typedText: '',
-  acuityLogMar: null,
-  acuityTyped: null,
-  provisional: false,
-} as const;
-
+/** A turn to a tenth, without a tenth that is nought. */
+export const degrees = (value: number): string => (Math.round(value * 10) / 10).toFixed(Number.isInteger(Math.round(value * 10) / 10) ? 0 : 1);
 /** `10l`, `5r`, `0l`: a turn as the field takes it, with its side so that no scale is asked. */
 export const turnText = (rotationLeft: number): string => (rotationLeft < 0 ? `${-rotationLeft}r` : `${rotationLeft}l`);
 

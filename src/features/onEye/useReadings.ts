@@ -11,7 +11,6 @@ import {
   FITS,
   hasReading,
   liveEye,
-  livePatterns,
   pendingBlink,
   readBlinks,
   readOn,
@@ -21,6 +20,7 @@ import {
   type Blink,
   type LiveEye,
 } from './model';
+import { livePatterns } from './patterns';
 import { problemOf } from './TurnControls';
 
 /** What is being read on both eyes, and the deeds that log and record it. */
