@@ -38,7 +38,13 @@ function heldBack(eye: Eye, state: EyeState): Result<never> | null {
   const sight = sightGate(state.acuities, findings);
   return sight === null ? null : ruleBroken(sight, { eye });
 }
-const NO_ORDER_RULES = { nothing: 'nothingMeasured', routesDisagree: 'measureAgain', refit: 'refitFirst', changeDesign: 'changeDesign' } as const;
+const NO_ORDER_RULES = {
+  nothing: 'nothingMeasured',
+  routesDisagree: 'measureAgain',
+  notSteadyYet: 'notSteadyYet',
+  refit: 'refitFirst',
+  changeDesign: 'changeDesign',
+} as const;
 
 /** One eye of the prescription: final figures, or raw data for the laboratory; never both. */
 async function prescribedRow(context: Context, eye: Eye, state: EyeState, asked: Asked): Promise<Result<PrescriptionEyeRow>> {

@@ -197,13 +197,26 @@ describe('what is said before signing, and of the readings', () => {
     ['changed by the readings', { rotations: blinks(10) }, {}, 'changed', 'ok'],
     ['one blink only', {}, {}, 'few', 'watch'],
     ['a lens that does not sit still', { rotations: [0, 20, -10].map((turn) => rotation('right', trial.id, turn)) }, {}, 'refit', 'stop'],
+    [
+      'too early, and not at rest yet',
+      { rotations: [0, 20, -10].map((turn) => ({ ...rotation('right', trial.id, turn), provisional: true })) },
+      {},
+      'notSteadyYet',
+      'stop',
+    ],
     ['over 30° round', { rotations: blinks(35) }, {}, 'changeDesign', 'stop'],
   ] as const)('%s', (_name, parts, body, code, state) => {
     expect(check(read(parts), body)).toEqual({ code, state });
   });
   it.each([
-    ['the turn asks for another axis', {}, { code: 'other', power: '−3.00 −1.75 × 30', turned: true }],
-    ['the lens on the eye is the nearest', { rotations: [rotation('right', trial.id, 0)] }, { code: 'same', state: 'ok' }],
+    ['the turn asks for another axis', { rotations: blinks(10) }, { code: 'other', power: '−3.00 −1.75 × 30', turned: true, provisional: null }],
+    ['from one blink it is provisional, and does not speak of the next lens', {}, { code: 'other', turned: false, provisional: 'few' }],
+    [
+      'read too early and not at rest: no power, no axis',
+      { rotations: [0, 20, -10].map((turn) => ({ ...rotation('right', trial.id, turn), provisional: true })) },
+      { code: 'notSteadyYet', state: 'watch', power: '' },
+    ],
+    ['the lens on the eye is the nearest', { rotations: blinks(0) }, { code: 'same', state: 'ok', provisional: null }],
     ['measure again', { overRefractions: [overRefraction('right', trial.id, -0.75, -0.75, 160)] }, { code: 'measureAgain', state: 'stop' }],
   ] as const)('%s', (_name, parts, note) => {
     const r = read(parts);

@@ -125,6 +125,26 @@ describe('one eye as it stands', () => {
     expect(state.series.map((c) => c.current.rotationLeftDeg)).toEqual([8, 10, 12]);
     expect(state.turn).toMatchObject({ mean: 10, count: 3, sd: 2 });
   });
+  it('a lens that has not settled and does not sit still gives no order; steady blinks read as early do', () => {
+    const early = (turns: readonly number[]) =>
+      chains(
+        turns.map((rotationLeftDeg, i) => ({
+          ...fact(`e${i}`, 'right'),
+          lensOnEyeId: 't2',
+          rotationLeftDeg,
+          how: 'pedal' as const,
+          provisional: true,
+          seriesNo: 1,
+          scaleReading: null,
+        })),
+      );
+    const unsteady = eyeState(facts({ rotations: early([0, 25, -10, 22, 5]) }), 'right', lensOf, DEFAULT_SETTINGS);
+    expect(unsteady.verdict).toMatchObject({ noOrder: 'notSteadyYet', order: null, rotation: { code: 'provisional', why: 'unsteady' } });
+    // Another lens may still be chosen by the need.
+    expect(unsteady.verdict.choosing?.axis).toBe(20);
+    const steady = eyeState(facts({ rotations: early([10, 9, 11, 10, 10]) }), 'right', lensOf, DEFAULT_SETTINGS);
+    expect(steady.verdict).toMatchObject({ noOrder: null, order: { axis: 30 }, rotation: { code: 'provisional', why: 'early' } });
+  });
   it('findings are the newest of each sign, through this lens', () => {
     const seen = (id: string, lensOnEyeId: string, sign: string, numberValue: number) => ({
       ...fact(id, 'right'),

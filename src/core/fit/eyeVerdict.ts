@@ -32,7 +32,14 @@ export interface EyeMeasurements {
 }
 
 /** Why no order is offered. */
-export type NoOrder = 'nothing' | 'routesDisagree' | 'refit' | 'changeDesign';
+export type NoOrder = 'nothing' | 'routesDisagree' | 'notSteadyYet' | 'refit' | 'changeDesign';
+
+/** What the rotation says against an order. A lens that has not settled may still come to rest: then it is read again. */
+function againstOrder(rotation: RotationVerdict | null): 'notSteadyYet' | 'refit' | 'changeDesign' | null {
+  if (rotation?.code === 'refit' || rotation?.code === 'changeDesign') return rotation.code;
+  const loose = rotation?.why === 'unsteady' || rotation?.why === 'drifting' || rotation?.why === 'slow';
+  return loose ? 'notSteadyYet' : null;
+}
 
 /** What it comes to. Every power at the cornea and unrounded, but the expected over-refraction. */
 export interface EyeVerdict {
@@ -96,13 +103,7 @@ export function eyeVerdict(eye: EyeMeasurements): EyeVerdict {
   const disagree = routes !== null && !routes.agree;
   const need = disagree ? null : (fromOverRefraction?.need ?? fromRefraction);
   const rotation = eye.turn ? rotationVerdict({ stats: eye.turn, recovery: eye.recovery, early: eye.early, need, tried: eye.tried, rules: eye.rules }) : null;
-  const noOrder = disagree
-    ? 'routesDisagree'
-    : need === null
-      ? 'nothing'
-      : rotation?.code === 'refit' || rotation?.code === 'changeDesign'
-        ? rotation.code
-        : null;
+  const noOrder = disagree ? 'routesDisagree' : need === null ? 'nothing' : againstOrder(rotation);
   const order = noOrder === null && need ? compensatedNeed(need, rotationLeft) : null;
   return {
     fromRefraction,
@@ -113,7 +114,7 @@ export function eyeVerdict(eye: EyeMeasurements): EyeVerdict {
     rotation,
     order,
     noOrder,
-    choosing: order ?? (noOrder === 'refit' || noOrder === 'changeDesign' ? need : null),
+    choosing: order ?? (disagree ? null : need),
     basis: order === null ? null : fromOverRefraction ? 'overRefraction' : 'refraction',
   };
 }

@@ -1,4 +1,4 @@
-import { nearestLenses, sightGate, type CurveDiameter, type Eye, type EyeState, type LensVariant, type NearestLens } from '@/core';
+import { nearestLenses, sightGate, type CurveDiameter, type Eye, type EyeState, type LensVariant, type NearestLens, type NoOrder } from '@/core';
 import type { VisitRecord } from '@/services/visitRecord';
 
 type Family = VisitRecord['families'][number];
@@ -10,7 +10,7 @@ export interface ToPrescribe {
   readonly offers: readonly NearestLens[];
   readonly lens: NearestLens | null;
   readonly variant: LensVariant | null;
-  readonly blocked: 'measureAgain' | 'nothingMeasured' | 'noFamily' | 'refitFirst' | 'changeDesign' | 'sightUnrestored' | 'sightCauseFirst' | null;
+  readonly blocked: (typeof BLOCKED)[NoOrder] | 'noFamily' | 'sightUnrestored' | 'sightCauseFirst' | null;
   /** Curves the family is made in; the one to order is apart from the one tried. */
   readonly curves: readonly CurveDiameter[];
   /** Lens worn, over-refraction and turn are all there for a laboratory to work from. */
@@ -22,7 +22,13 @@ export interface ToPrescribe {
   readonly sameAsTried: boolean;
 }
 
-const BLOCKED = { nothing: 'nothingMeasured', routesDisagree: 'measureAgain', refit: 'refitFirst', changeDesign: 'changeDesign' } as const;
+const BLOCKED = {
+  nothing: 'nothingMeasured',
+  routesDisagree: 'measureAgain',
+  notSteadyYet: 'notSteadyYet',
+  refit: 'refitFirst',
+  changeDesign: 'changeDesign',
+} as const;
 export const curveKey = (c: CurveDiameter): string => `${c.baseCurve}|${c.diameter}`;
 
 export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body: Body): ToPrescribe {
@@ -61,7 +67,7 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
 }
 
 export interface Check {
-  readonly code: 'leftOut' | 'refit' | 'changeDesign' | 'sight' | 'few' | 'disagree' | 'untried' | 'unread' | 'provisional' | 'same' | 'changed';
+  readonly code: 'leftOut' | 'notSteadyYet' | 'refit' | 'changeDesign' | 'sight' | 'few' | 'disagree' | 'untried' | 'unread' | 'provisional' | 'same' | 'changed';
   readonly state: 'ok' | 'watch' | 'stop';
 }
 
@@ -69,6 +75,7 @@ export interface Check {
 export function checkOf(plan: ToPrescribe, state: EyeState): Check {
   if (plan.leftOut || plan.blocked === 'nothingMeasured') return { code: 'leftOut', state: 'watch' };
   if (plan.blocked === 'measureAgain') return { code: 'disagree', state: 'stop' };
+  if (plan.blocked === 'notSteadyYet') return { code: 'notSteadyYet', state: 'stop' };
   if (plan.blocked === 'refitFirst') return { code: 'refit', state: 'stop' };
   if (plan.blocked === 'changeDesign') return { code: 'changeDesign', state: 'stop' };
   if (plan.blocked === 'sightUnrestored' || plan.blocked === 'sightCauseFirst') return { code: 'sight', state: 'stop' };

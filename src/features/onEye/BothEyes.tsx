@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { EYES, formatAcuity } from '@/core';
+import { EYES, formatAcuity, type Eye } from '@/core';
 import { Stated } from '@/ui/marks';
 import { AcuityField } from '../common/AcuityField';
 import { problemAt } from '../common/words';
@@ -11,9 +11,8 @@ import type { Readings } from './useReadings';
 /** What both eyes see together through the two lenses: it lies on the spine, being of neither eye alone. */
 export function BothEyes({ readings }: { readonly readings: Readings }) {
   const t = useTranslations('sightDesk');
-  const onEye = useTranslations('onEye');
   const { record, problem } = useVisit();
-  const { together, lostTogether, draft } = readings;
+  const { together, draft } = readings;
   const notation = record.house.settings.acuity;
   if (!EYES.every((e) => readings.live[e].state.onEye)) return <>{t('bothEyesNeed')}</>;
   return (
@@ -27,9 +26,8 @@ export function BothEyes({ readings }: { readonly readings: Readings }) {
         problem={problemAt(problem, 'both', 'acuity')}
       />
       {together ? (
-        <>
+        <span className="flex flex-wrap items-baseline justify-center gap-2">
           <span className="value">{formatAcuity(together.current.acuityLogMar, notation)}</span>
-          {together.current.provisional ? <Stated state="watch">{onEye('provisional')}</Stated> : null}
           <Correctable
             kind="acuityBoth"
             chain={together}
@@ -37,9 +35,19 @@ export function BothEyes({ readings }: { readonly readings: Readings }) {
             typed="acuity"
             textOf={(row) => row.acuityTyped}
           />
-        </>
+        </span>
       ) : null}
-      {lostTogether === null ? null : <Stated state="watch">{t('lostTogether', { lines: Math.round(lostTogether) })}</Stated>}
+      {together?.current.provisional ? <Stated state="watch">{t('bothEarly')}</Stated> : null}
     </span>
   );
+}
+
+/** Two eyes see at least as much as the better one: where they do not, the weaker eye's lens is looked at again. */
+export function LostTogether({ readings, eye }: { readonly readings: Readings; readonly eye: Eye }) {
+  const t = useTranslations('sightDesk');
+  const { lostTogether, live } = readings;
+  const mine = live[eye].acuities.lens;
+  const other = live[eye === 'right' ? 'left' : 'right'].acuities.lens;
+  const weaker = mine !== null && (other === null || mine >= other);
+  return lostTogether !== null && weaker ? <Stated state="watch">{t('lostTogether', { lines: Math.round(lostTogether) })}</Stated> : null;
 }

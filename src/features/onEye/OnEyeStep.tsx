@@ -186,6 +186,7 @@ function ReadingNote({ eye, readings }: { readonly eye: Eye; readonly readings: 
   return (
     <p className="mb-3">
       {note.state ? <Stated state={note.state}>{words}</Stated> : <strong>{words}</strong>} {note.turned ? t('noteTurn') : null}
+      {note.provisional ? <Stated state="watch">{t(`noteProvisional.${note.provisional}`)}</Stated> : null}
     </p>
   );
 }

@@ -81,10 +81,10 @@ function Order({ live, eye, hasMark }: { readonly live: LiveEye; readonly eye: E
   const made = useMadeWords();
   const { verdict, stats } = live;
   if (verdict.noOrder === 'routesDisagree') return <span className="label">{t('noOrder')}</span>;
-  if (verdict.noOrder === 'refit' || verdict.noOrder === 'changeDesign')
+  if (verdict.noOrder !== null && verdict.noOrder !== 'nothing')
     return (
       <span data-testid={`order-${eye}`}>
-        <Stated state="stop">{problem(verdict.noOrder === 'refit' ? 'refitFirst' : 'changeDesign')}</Stated>
+        <Stated state="stop">{problem(verdict.noOrder === 'refit' ? 'refitFirst' : verdict.noOrder)}</Stated>
       </span>
     );
   if (!verdict.order || !verdict.need) return <span className="label">{t('nothingYet')}</span>;

@@ -9,7 +9,7 @@ import { problemAt, useProblemWords } from '../common/words';
 import { useEyeWords } from '../common/eyeWords';
 import { Correctable, SwapEyes } from '../common/visit/Correct';
 import { useVisit } from '../common/visit/VisitProvider';
-import { BothEyes } from './BothEyes';
+import { BothEyes, LostTogether } from './BothEyes';
 import { FindingWords, RecordedFinding } from './findings';
 import { OrderRows } from './OrderRows';
 import type { Readings } from './useReadings';
@@ -30,7 +30,7 @@ export function SightDesk({ readings }: { readonly readings: Readings }) {
     <>
       <SpineRow label={t('glasses')} note={t('glassesNote')} {...both((e) => <Glasses readings={readings} eye={e} />)} />
       <SpineRow label={t('lens')} note={t('lensNote')} {...both((e) => <Acuity readings={readings} eye={e} sign="acuityLens" />)} />
-      <SpineRow label={t('bothEyes')} note={<BothEyes readings={readings} />} right={null} left={null} />
+      <SpineRow label={t('bothEyes')} note={<BothEyes readings={readings} />} {...both((e) => <LostTogether readings={readings} eye={e} />)} />
       <SpineRow
         tone="field"
         chosen
@@ -200,7 +200,7 @@ function OverAcuity({ readings, eye }: { readonly readings: Readings; readonly e
         problem={problemAt(problem, eye, 'overAcuity')}
       />
       {recorded === null ? null : (
-        <span className="note" data-testid={`over-va-recorded-${eye}`}>
+        <span className="value" data-testid={`over-va-recorded-${eye}`}>
           {formatAcuity(recorded, notation)}
         </span>
       )}

@@ -92,6 +92,7 @@ function Verdict({ readings, eye }: { readonly readings: Readings; readonly eye:
       <Stated state={state}>{t(`does.${rotation.code}`)}</Stated>
       <span className="note">{t(`why.${rotation.why}`, { gain: rotation.gain === null ? '' : Math.max(0, rotation.gain).toFixed(2) })}</span>
       {rotation.code === 'refit' ? <span className="note">{t(`refit.${refitStep(fitSaid)}`)}</span> : null}
+      {verdict.noOrder === 'notSteadyYet' ? <span className="note">{t('notSteadyYet')}</span> : null}
       {need && need.cylinder !== 0 && verdict.noOrder === null ? (
         <span className="axis-sum">
           {turned ? (stats.mean > 0 ? t('leftAdd', { turn: degrees(stats.mean) }) : t('rightSubtract', { turn: degrees(-stats.mean) })) : t('keep')}{' '}

@@ -39,15 +39,16 @@ export function RecordedFinding({ readings, eye, sign }: FindingProps) {
   const chain = readings.live[eye].state.findingChains[sign];
   const def = lensSign(sign);
   if (!chain || !def) return null;
+  const typedAs = def.kind === 'measure' && def.unit === 'logMAR' ? 'acuity' : 'finding';
   const valueOf = (row: { readonly numberValue: number | null; readonly wordValue: string | null }): number | string => row.numberValue ?? row.wordValue ?? '';
   return (
     <span className="flex gap-2 items-baseline flex-wrap" data-testid={`seen-${eye}-${sign}`}>
-      <span className="note">{words.value(sign, valueOf(chain.current))}</span>
+      <span className={typedAs === 'acuity' ? 'value' : 'note'}>{words.value(sign, valueOf(chain.current))}</span>
       <Correctable
         kind="lensFinding"
         chain={chain}
         show={(row) => words.value(sign, valueOf(row))}
-        typed={def.kind === 'measure' && def.unit === 'logMAR' ? 'acuity' : 'finding'}
+        typed={typedAs}
         options={optionsOf(def).map((o) => ({ value: o, word: words.option(sign, o) }))}
         textOf={(row) => row.typedText ?? String(valueOf(row))}
       />

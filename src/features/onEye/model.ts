@@ -210,23 +210,30 @@ export const hasReading = (body: Body, eye: Eye): boolean =>
   Object.entries(body).some(([key, text]) => key.startsWith(`${eye}F_`) && text.trim() !== '');
 
 export interface Note {
-  readonly code: 'measureAgain' | 'refit' | 'changeDesign' | 'other' | 'same';
+  readonly code: 'measureAgain' | 'notSteadyYet' | 'refit' | 'changeDesign' | 'other' | 'same';
   readonly state: 'ok' | 'watch' | 'stop' | null;
   readonly power: string;
   /** The axis ordered allows for a turn. */
   readonly turned: boolean;
+  /** Why it is not settled yet: read too early, or too few blinks. */
+  readonly provisional: 'early' | 'few' | null;
 }
 
 /** What the readings come to for one eye, in one line; null while they say nothing. */
 export function noteOf(live: LiveEye): Note | null {
   const { verdict, made, lens, stats } = live;
-  const plain = { power: '', turned: false };
+  const plain = { power: '', turned: false, provisional: null };
   if (verdict.noOrder === 'routesDisagree') return { code: 'measureAgain', state: 'stop', ...plain };
+  if (verdict.noOrder === 'notSteadyYet') return { code: 'notSteadyYet', state: 'watch', ...plain };
   if (verdict.noOrder === 'refit') return { code: 'refit', state: 'stop', ...plain };
   if (verdict.noOrder === 'changeDesign') return { code: 'changeDesign', state: 'stop', ...plain };
   if (!verdict.order || !lens || !made) return null;
   const { power } = made.lens;
   const same = power.axis === lens.axisDeg && power.sphere === lens.sphereD && power.cylinder === lens.cylinderD;
-  const words = formatRefraction(power);
-  return same ? { code: 'same', state: 'ok', power: words, turned: false } : { code: 'other', state: null, power: words, turned: (stats?.mean ?? 0) !== 0 };
+  const why = verdict.rotation?.why;
+  const provisional = why === 'early' || why === 'few' ? why : null;
+  const said = { power: formatRefraction(power), provisional };
+  return same
+    ? { code: 'same', state: provisional ? null : 'ok', turned: false, ...said }
+    : { code: 'other', state: null, turned: provisional === null && (stats?.mean ?? 0) !== 0, ...said };
 }
