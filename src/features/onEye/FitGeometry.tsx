@@ -74,7 +74,7 @@ export function Centring({ readings, eye }: { readonly readings: Readings; reado
           </button>
         ))}
       </span>
-      <span className="flex gap-3 flex-wrap">
+      <span className={`flex gap-3 flex-wrap ${eye === 'right' ? 'justify-end' : ''}`}>
         <FindingField readings={readings} eye={eye} sign="offNose" />
         <FindingField readings={readings} eye={eye} sign="offUp" />
       </span>

@@ -16,7 +16,7 @@ export function HandOverStrip() {
   const lines = linesOf(health);
   return (
     <>
-      <div className="strip-cell drop-narrow" data-testid="wants">
+      <div className="strip-cell drop-narrow strip-first" data-testid="wants">
         <div className="label">{t('wants')}</div>
         {lines.wants.length === 0 ? <div className="label">{t('wantsNothing')}</div> : null}
         {lines.wants.map((w) => (
