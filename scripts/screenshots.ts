@@ -123,6 +123,7 @@ await deed('recordFindings', {
 await page.goto(`${visit}/power`);
 await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.75 x 20');
 await page.getByLabel('Left eye, spectacle power').fill('-4.50/-1.25x165');
+for (const eye of ['Right', 'Left']) await page.getByLabel(`${eye} eye, sight with these glasses`).fill('20/20');
 await page.waitForTimeout(700);
 await shot('power');
 await press('Record and choose a lens');
@@ -160,6 +161,8 @@ for (const eye of ['Right', 'Left'])
     .click();
 await desk('Sight');
 await page.getByLabel('Right eye, sight with the lens').fill('20/25');
+await page.getByLabel('Left eye, sight with the lens').fill('20/20');
+await page.getByLabel('Both eyes together, sight with the lenses').fill('20/20');
 await page.getByLabel('Right eye, over-refraction').fill('+0.25 -0.50 x 70');
 await page.getByLabel('Right eye, sight with the over-refraction').fill('20/20');
 await page.getByTestId('need-right').click();

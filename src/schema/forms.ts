@@ -7,6 +7,7 @@ import {
   parseAdd,
   parseDay,
   parseRefraction,
+  FIT_WORDS,
   READ_HOW,
   splitPrism,
   withinLimit,
@@ -180,7 +181,7 @@ const lensFinding = z
   });
 const onEyeReading = z.object({
   lensOnEyeId: uuid,
-  fit: z.enum(['loose', 'fits', 'tight']).nullable().default(null),
+  fit: z.enum(FIT_WORDS).nullable().default(null),
   findings: z.array(lensFinding).max(40).default([]),
   blinks: z.array(blink).max(20, 'tooManyBlinks').default([]),
   /** These blinks go on with the last series, rather than begin another. */
@@ -251,7 +252,7 @@ export const correctForm = z.discriminatedUnion('kind', [
       .nullable(),
   }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('acuityBoth'), value: acuity.nullable() }),
-  z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('fit'), value: z.object({ verdict: z.enum(['loose', 'fits', 'tight']) }).nullable() }),
+  z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('fit'), value: z.object({ verdict: z.enum(FIT_WORDS) }).nullable() }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lensOnEye'), value: z.null(), backInDrawer: z.boolean().default(false) }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lessonAttempt'), value: z.object({ worked: z.boolean() }).nullable() }),
   z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lessonTopic'), value: z.null() }),

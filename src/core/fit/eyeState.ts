@@ -52,7 +52,9 @@ export interface OnEyeFact extends Fact {
   readonly expiresOn: string | null;
   readonly putOnAt: IsoInstant;
 }
-export type FitWord = 'loose' | 'fits' | 'tight';
+/** The fitter's word on a fit. */
+export const FIT_WORDS = ['loose', 'fits', 'tight'] as const;
+export type FitWord = (typeof FIT_WORDS)[number];
 export interface FitFact extends Fact {
   readonly lensOnEyeId: string;
   readonly verdict: FitWord;
@@ -60,11 +62,12 @@ export interface FitFact extends Fact {
 }
 /** How a reading of the mark came about. */
 export const READ_HOW = ['drag', 'keys', 'typed', 'scale', 'pedal'] as const;
+export type ReadHow = (typeof READ_HOW)[number];
 /** One blink's reading of the mark. */
 export interface RotationFact extends Fact {
   readonly lensOnEyeId: string;
   readonly rotationLeftDeg: Degrees;
-  readonly how: (typeof READ_HOW)[number];
+  readonly how: ReadHow;
   readonly provisional: boolean;
   /** Readings of one number were taken one after another. */
   readonly seriesNo: number;

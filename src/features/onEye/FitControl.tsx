@@ -1,9 +1,8 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import type { Eye, EyeState, FitWord } from '@/core';
+import { FIT_WORDS, type Eye, type EyeState, type FitWord } from '@/core';
 import { useEyeWords } from '../common/eyeWords';
 import { Correctable } from '../common/visit/Correct';
-import { FITS } from './model';
 
 /** Loose, fits or tight, as one press; what was recorded can be corrected. */
 export function FitControl({
@@ -26,7 +25,7 @@ export function FitControl({
   return (
     <>
       <div className="segment" role="group" aria-label={t('fitLabel', { eye: eyeWords.name(eye) })}>
-        {FITS.map((word) => (
+        {FIT_WORDS.map((word) => (
           <button
             key={word}
             type="button"

@@ -79,7 +79,7 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
               {t('takenOff', { time: formatTime(state.takenOffAt, zone) })} <PutBack lensOnEyeId={row.rootId} />
             </span>
           ) : elapsed >= settle * 60 ? (
-            <Stated state="ok">{t('settled', { time: formatElapsed(elapsed), asked: settle })}</Stated>
+            <Stated state="ok">{t('settled', { time: formatElapsed(elapsed) })}</Stated>
           ) : (
             <span className="label" data-testid={`settling-${eye}`}>
               {t('settling', { time: formatElapsed(elapsed), asked: settle })}

@@ -1,5 +1,6 @@
 import {
   eyeVerdict,
+  FIT_WORDS,
   formatRefraction,
   judgeFit,
   lensForTurn,
@@ -8,6 +9,7 @@ import {
   parseRefraction,
   parseRotation,
   powerOf,
+  READ_HOW,
   saysSide,
   seriesStats,
   type Eye,
@@ -15,12 +17,12 @@ import {
   type EyeState,
   type EyeVerdict,
   type FitVerdict,
-  type FitWord,
   type LensFindings,
   type LensSignId,
   type NamedLens,
   type OnEyeLens,
   type PracticeSettings,
+  type ReadHow,
   type ReadOn,
   type Refraction,
   type SeriesStats,
@@ -31,18 +33,14 @@ import type { InstrumentRow } from '@/db/instruments';
 export type Body = Readonly<Record<string, string>>;
 export type Lens = VisitRecord['lenses'][string];
 type Family = VisitRecord['families'][number];
-type How = 'drag' | 'keys' | 'typed' | 'scale' | 'pedal';
 
 /** One blink that was read and is not recorded yet. */
 export interface Blink {
   readonly rotationLeft: number;
-  readonly how: How;
+  readonly how: ReadHow;
   readonly scaleReading: number | null;
   readonly instrumentId: string | null;
 }
-
-export const FITS: readonly FitWord[] = ['loose', 'fits', 'tight'];
-const HOWS: readonly How[] = ['drag', 'keys', 'typed', 'scale', 'pedal'];
 
 /** Blinks as a draft keeps them: one text, so that nothing is lost with the server away. */
 export const writeBlinks = (blinks: readonly Blink[]): string =>
@@ -51,7 +49,7 @@ export function readBlinks(text: string | undefined): Blink[] {
   return (text ?? '').split(' ').flatMap((part) => {
     const [turn, how, scale, instrument] = part.split(':');
     const rotationLeft = Number(turn);
-    const known = HOWS.find((h) => h === how);
+    const known = READ_HOW.find((h) => h === how);
     if (!turn || !known || !Number.isInteger(rotationLeft)) return [];
     return [{ rotationLeft, how: known, scaleReading: scale ? Number(scale) : null, instrumentId: instrument ? instrument : null }];
   });
@@ -63,7 +61,7 @@ export function pendingBlink(body: Body, eye: Eye, instrument: InstrumentRow | n
   const read = parseRotation(text, on);
   if (!read.ok) return null;
   const offScale = on !== null && instrument !== null && !saysSide(text);
-  const hand = HOWS.find((h) => h === body[`${eye}How`]) ?? 'typed';
+  const hand = READ_HOW.find((h) => h === body[`${eye}How`]) ?? 'typed';
   return offScale && hand === 'typed'
     ? { rotationLeft: read.value, how: 'scale', scaleReading: Number(text.trim()), instrumentId: instrument.id }
     : { rotationLeft: read.value, how: hand, scaleReading: null, instrumentId: null };
@@ -189,7 +187,7 @@ export function liveEye({ record, state, eye, body, vertexMm, instrument, lensOf
     over,
     findings,
     fitVerdict,
-    fitSaid: FITS.find((word) => word === body[`${eye}Fit`]) ?? state.fit?.current.verdict ?? fitVerdict.verdict,
+    fitSaid: FIT_WORDS.find((word) => word === body[`${eye}Fit`]) ?? state.fit?.current.verdict ?? fitVerdict.verdict,
     acuities: {
       glasses: state.acuities.glasses,
       lens: number('acuityLens'),

@@ -1,25 +1,24 @@
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, LIMITS, parseAcuity, linesLostTogether, secondsBetween, sightDoubts, sightOfBoth, withinLimit, type Eye, type LensSignId } from '@/core';
+import {
+  EYES,
+  FIT_WORDS,
+  LIMITS,
+  parseAcuity,
+  linesLostTogether,
+  secondsBetween,
+  sightDoubts,
+  sightOfBoth,
+  withinLimit,
+  type Eye,
+  type LensSignId,
+} from '@/core';
 import { useNow } from '../common/Clock';
 import { powerReady } from '../common/PowerField';
 import { useDraft } from '../common/visit/useDraft';
 import { useVisit } from '../common/visit/VisitProvider';
 import { useInstrument } from './instrument';
-import {
-  findingKey,
-  FITS,
-  hasReading,
-  liveEye,
-  pendingBlink,
-  readBlinks,
-  readOn,
-  turnText,
-  typedFindings,
-  writeBlinks,
-  type Blink,
-  type LiveEye,
-} from './model';
+import { findingKey, hasReading, liveEye, pendingBlink, readBlinks, readOn, turnText, typedFindings, writeBlinks, type Blink, type LiveEye } from './model';
 import { livePatterns } from './patterns';
 import { problemOf } from './TurnControls';
 
@@ -120,7 +119,7 @@ export function useReadings() {
     const va = overAcuity(e);
     return {
       lensOnEyeId: onEye.rootId,
-      fit: FITS.find((f) => f === draft.body[`${e}Fit`]) ?? null,
+      fit: FIT_WORDS.find((f) => f === draft.body[`${e}Fit`]) ?? null,
       findings: typedFindings(draft.body, e, settings.acuity).flatMap((f) =>
         f.value === null ? [] : [{ sign: f.sign, value: f.value, typed: typeof f.value === 'number' ? f.text.trim() : null }],
       ),

@@ -8,8 +8,8 @@ import { Field, ProblemLine } from '@/ui/Field';
 import { EyeBadge } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
 import type { DeedInput } from '../deeds';
-import { PowerField } from '../PowerField';
 import { problemAt, useProblemWords, useRefusalWords } from '../words';
+import { NewValue, type ValueKind } from './NewValue';
 import { ReasonPanel } from './ReasonPanel';
 import { useVisit } from './VisitProvider';
 
@@ -21,7 +21,7 @@ export interface CorrectableProps<Row extends AnyFact> {
   /** The value in words, for any row of the chain. */
   readonly show: (row: Row) => ReactNode;
   /** What the new value is typed as; null when it can only be taken back. */
-  readonly typed: 'power' | 'rotation' | 'fit' | 'box' | 'finding' | 'acuity' | null;
+  readonly typed: ValueKind | null;
   /** Values on offer, for what is chosen rather than typed. */
   readonly options?: readonly { readonly value: string; readonly word: string }[];
   readonly textOf?: (row: Row) => string;
@@ -126,116 +126,25 @@ function CorrectPanel({
     const done = await run('correct', { ...base, kind, value, ...backInDrawer } as never, t('done'));
     if (done?.ok) onClose();
   };
-  const at = (...path: string[]) => problemAt(problem, ...path);
-  const reasonProblem = at('reason');
-  const boxProblem = (field: string): string | null => {
-    const p = at('value', field);
-    return p ? words(p.code, p.data) : null;
-  };
-  const vertexProblem = at('value', 'vertexMm');
-  const acuityProblem = asked && !back && !acuity.ok ? acuity.error : null;
-  const rotationProblem = asked && !back && !rotation.ok ? rotation.error : null;
+  const reasonProblem = problemAt(problem, 'reason');
   return (
     <Panel open onClose={close} title={t('title')}>
       <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
         <div className="flex items-center gap-2">
           {row.eye ? <EyeBadge eye={row.eye} /> : null} <span>{t(`kinds.${kind}`)}</span>
         </div>
-        {typed === 'power' ? (
-          <div className="grid grid-cols-[1fr_96px] gap-3">
-            <PowerField
-              id="correct-value"
-              label={t('value')}
-              eye="left"
-              value={text}
-              onValue={setText}
-              problem={at('value', 'text')}
-              kept={kept}
-              onKeep={setKept}
-              notation={record.house.settings.notation}
-              asked={asked}
-              autoFocus
-              disabled={back}
-            />
-            <Field
-              label={t('vertex')}
-              hideLabel
-              value={vertexText}
-              onValue={setVertexText}
-              mono
-              problem={vertexProblem ? words(vertexProblem.code, vertexProblem.data) : null}
-              hint={t('vertexHint')}
-              disabled={back}
-            />
-          </div>
-        ) : null}
-        {typed === 'rotation' ? (
-          <Field
-            label={t('rotation')}
-            value={text}
-            onValue={setText}
-            mono
-            autoFocus
-            disabled={back}
-            problem={rotationProblem ? words(`rotation_${rotationProblem.code}`, rotationProblem.data) : null}
-            hint={t('rotationHint')}
-          />
-        ) : null}
-        {typed === 'acuity' ? (
-          <Field
-            label={t('value')}
-            value={text}
-            onValue={setText}
-            mono
-            autoFocus
-            disabled={back}
-            problem={acuityProblem ? words(acuityProblem.code, acuityProblem.data) : null}
-          />
-        ) : null}
-        {typed === 'box' ? (
-          <>
-            <Field label={t('lot')} value={text} onValue={setText} mono autoFocus disabled={back} problem={boxProblem('lot')} />
-            <Field label={t('expires')} value={expiry} onValue={setExpiry} disabled={back} problem={boxProblem('expiresOn')} />
-          </>
-        ) : null}
-        {typed === 'finding' ? (
-          options.length > 0 ? (
-            <select className="choice" aria-label={t('value')} value={text} onChange={(event) => setText(event.target.value)} disabled={back}>
-              {options.map((o) => (
-                <option key={o.value} value={o.value}>
-                  {o.word}
-                </option>
-              ))}
-            </select>
-          ) : (
-            <Field
-              label={t('value')}
-              value={text}
-              onValue={setText}
-              mono
-              autoFocus
-              inputMode="decimal"
-              disabled={back}
-              problem={at('value', 'value') ? words(at('value', 'value')?.code ?? '', at('value', 'value')?.data) : null}
-            />
-          )
-        ) : null}
-        {typed === 'fit' ? (
-          <div className="segment" role="group" aria-label={t('value')}>
-            {(['loose', 'fits', 'tight'] as const).map((word) => (
-              <button
-                key={word}
-                type="button"
-                data-state={text === word ? 'on' : 'off'}
-                aria-pressed={text === word}
-                onClick={() => setText(word)}
-                disabled={back}
-              >
-                {t(`fit.${word}`)}
-              </button>
-            ))}
-          </div>
-        ) : null}
+        <NewValue
+          typed={typed}
+          text={text}
+          onText={setText}
+          vertex={{ text: vertexText, onText: setVertexText }}
+          expiry={{ text: expiry, onText: setExpiry }}
+          kept={{ text: kept, onText: setKept }}
+          options={options}
+          asked={asked}
+          disabled={back}
+          problem={problem}
+        />
         <label className="flex items-center gap-2 min-h-8">
           <input
             type="checkbox"
