@@ -1,6 +1,6 @@
 import 'server-only';
 import type { z } from 'zod';
-import { addYears, dayIn, EYES, formatRefraction, powerOf, RULE_VERSION, sightGate, type Eye, type EyeState, type RawOrder } from '../core';
+import { addYears, dayIn, EYES, formatRefraction, NO_ORDER_RULES, powerOf, RULE_VERSION, sightGate, type Eye, type EyeState, type RawOrder } from '../core';
 import { findStaff } from '../db/people';
 import { insertPrescription, listPrescriptions, type PrescriptionEyeRow } from '../db/prescriptions';
 import { nextNumber } from '../db/practices';
@@ -38,13 +38,6 @@ function heldBack(eye: Eye, state: EyeState): Result<never> | null {
   const sight = sightGate(state.acuities, findings);
   return sight === null ? null : ruleBroken(sight, { eye });
 }
-const NO_ORDER_RULES = {
-  nothing: 'nothingMeasured',
-  routesDisagree: 'measureAgain',
-  notSteadyYet: 'notSteadyYet',
-  refit: 'refitFirst',
-  changeDesign: 'changeDesign',
-} as const;
 
 /** One eye of the prescription: final figures, or raw data for the laboratory; never both. */
 async function prescribedRow(context: Context, eye: Eye, state: EyeState, asked: Asked): Promise<Result<PrescriptionEyeRow>> {

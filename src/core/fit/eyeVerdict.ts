@@ -34,6 +34,15 @@ export interface EyeMeasurements {
 /** Why no order is offered. */
 export type NoOrder = 'nothing' | 'routesDisagree' | 'notSteadyYet' | 'refit' | 'changeDesign';
 
+/** The rule that refuses an order, by why none is offered. */
+export const NO_ORDER_RULES = {
+  nothing: 'nothingMeasured',
+  routesDisagree: 'measureAgain',
+  notSteadyYet: 'notSteadyYet',
+  refit: 'refitFirst',
+  changeDesign: 'changeDesign',
+} as const satisfies Readonly<Record<NoOrder, string>>;
+
 /** What the rotation says against an order. A lens that has not settled may still come to rest: then it is read again. */
 function againstOrder(rotation: RotationVerdict | null): 'notSteadyYet' | 'refit' | 'changeDesign' | null {
   if (rotation?.code === 'refit' || rotation?.code === 'changeDesign') return rotation.code;

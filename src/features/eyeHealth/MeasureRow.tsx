@@ -3,6 +3,7 @@ import { useTranslations } from 'use-intl';
 import { KERATOMETER, sign, type Eye, type HealthState, type SignId } from '@/core';
 import { Field } from '@/ui/Field';
 import { StateMark } from '@/ui/marks';
+import { Segment } from '@/ui/Segment';
 import { SpineRow } from '@/ui/Spine';
 import { useFindingWords } from '../common/visit/evidenceWords';
 import { useEyeWords } from '../common/eyeWords';
@@ -44,22 +45,21 @@ export function MeasureRow({ id, health, body, fault, closed, onText }: MeasureR
           : finding(id, now);
     if (s?.kind === 'word')
       return (
-        <div className="segment flex-wrap" role="group" aria-label={t('typeValue', { eye: eyes.name(eye), sign: signs(id) })}>
-          {s.options.map((option) => (
-            <button
-              key={option}
-              type="button"
-              data-state={now === option ? 'on' : 'off'}
-              aria-pressed={now === option}
-              disabled={closed}
-              onClick={() => onText(eye, option)}
-              data-testid={`${id}-${eye}-${option}`}
-            >
+        <Segment
+          label={t('typeValue', { eye: eyes.name(eye), sign: signs(id) })}
+          kind="wrapping"
+          values={s.options}
+          value={now}
+          disabled={closed}
+          onChoose={(option) => onText(eye, option)}
+          testId={(option) => `${id}-${eye}-${option}`}
+          word={(option) => (
+            <>
               {now === option && rule ? <StateMark state={rule.rule.strength === 'caution' ? 'watch' : 'stop'} size={12} /> : null}{' '}
               {signs(`words.${option as 'none'}`)}
-            </button>
-          ))}
-        </div>
+            </>
+          )}
+        />
       );
     return (
       <div className="measure-side" data-eye={eye}>

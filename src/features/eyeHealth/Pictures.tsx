@@ -6,6 +6,7 @@ import { EYES, type Eye } from '@/core';
 import { formatTime } from '@/i18n/format';
 import type { Result } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
+import { Segment } from '@/ui/Segment';
 import { Field, ProblemLine } from '@/ui/Field';
 import { EyeBadge, Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
@@ -84,13 +85,7 @@ export function Pictures() {
       </div>
       {record.visit.closedAt === null ? (
         <form className="flex flex-wrap gap-3 items-end" onSubmit={(event) => void send(event)}>
-          <div className="segment" role="group" aria-label={t('eye')}>
-            {EYES.map((e) => (
-              <button key={e} type="button" data-state={eye === e ? 'on' : 'off'} aria-pressed={eye === e} onClick={() => setEye(e)}>
-                {eyes.short(e)}
-              </button>
-            ))}
-          </div>
+          <Segment label={t('eye')} values={EYES} value={eye} word={(e) => eyes.short(e)} onChoose={setEye} />
           <label className="btn btn-plain picture-choose">
             {file ? file.name : t('choose')}
             <input

@@ -1,4 +1,14 @@
-import { nearestLenses, sightGate, type CurveDiameter, type Eye, type EyeState, type LensVariant, type NearestLens, type NoOrder } from '@/core';
+import {
+  NO_ORDER_RULES,
+  nearestLenses,
+  sightGate,
+  type CurveDiameter,
+  type Eye,
+  type EyeState,
+  type LensVariant,
+  type NearestLens,
+  type NoOrder,
+} from '@/core';
 import type { VisitRecord } from '@/services/visitRecord';
 
 type Family = VisitRecord['families'][number];
@@ -10,7 +20,7 @@ export interface ToPrescribe {
   readonly offers: readonly NearestLens[];
   readonly lens: NearestLens | null;
   readonly variant: LensVariant | null;
-  readonly blocked: (typeof BLOCKED)[NoOrder] | 'noFamily' | 'sightUnrestored' | 'sightCauseFirst' | null;
+  readonly blocked: (typeof NO_ORDER_RULES)[NoOrder] | 'noFamily' | 'sightUnrestored' | 'sightCauseFirst' | null;
   /** Curves the family is made in; the one to order is apart from the one tried. */
   readonly curves: readonly CurveDiameter[];
   /** Lens worn, over-refraction and turn are all there for a laboratory to work from. */
@@ -22,13 +32,6 @@ export interface ToPrescribe {
   readonly sameAsTried: boolean;
 }
 
-const BLOCKED = {
-  nothing: 'nothingMeasured',
-  routesDisagree: 'measureAgain',
-  notSteadyYet: 'notSteadyYet',
-  refit: 'refitFirst',
-  changeDesign: 'changeDesign',
-} as const;
 export const curveKey = (c: CurveDiameter): string => `${c.baseCurve}|${c.diameter}`;
 
 export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body: Body): ToPrescribe {
@@ -39,7 +42,7 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
   const rawReady = tried !== undefined && tried.familyCode === family?.code && state.confirmed !== null && state.overRefraction !== null && state.turn !== null;
   const turnCounts = family !== null && tried?.familyCode === family.code;
   const nothing = { turnCounts, family, offers: [], lens: null, variant: null, leftOut: body[`${eye}Out`] === 'yes', sameAsTried: false, curves, rawReady };
-  if (verdict.noOrder !== null) return { ...nothing, blocked: BLOCKED[verdict.noOrder] };
+  if (verdict.noOrder !== null) return { ...nothing, blocked: NO_ORDER_RULES[verdict.noOrder] };
   const sight = sightGate(state.acuities, state.findings);
   if (sight !== null) return { ...nothing, blocked: sight };
   // The turn belongs to the family it was read on: another family is asked for the need itself.
@@ -67,7 +70,8 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
 }
 
 export interface Check {
-  readonly code: 'leftOut' | 'notSteadyYet' | 'refit' | 'changeDesign' | 'sight' | 'few' | 'disagree' | 'untried' | 'unread' | 'provisional' | 'same' | 'changed';
+  readonly code:
+    'leftOut' | 'notSteadyYet' | 'refit' | 'changeDesign' | 'sight' | 'few' | 'disagree' | 'untried' | 'unread' | 'provisional' | 'same' | 'changed';
   readonly state: 'ok' | 'watch' | 'stop';
 }
 

@@ -1,14 +1,18 @@
 'use client';
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import type { Eye } from '@/core';
+import { EYES, type Eye } from '@/core';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { Panel } from '@/ui/Panel';
+import { Segment } from '@/ui/Segment';
 import { PowerField } from '../common/PowerField';
 import { problemAt, useProblemWords } from '../common/words';
 import { useEyeWords } from '../common/eyeWords';
 import { useVisit } from '../common/visit/VisitProvider';
+
+/** How it is known that this lens is on the eye. */
+const HOWS = ['boxSeen', 'wearerSaid', 'unknown'] as const;
 
 /** A lens the wearer came with: named, its power if anybody knows it, and who says so. */
 export function BroughtIn({ onClose }: { readonly onClose: () => void }) {
@@ -20,7 +24,7 @@ export function BroughtIn({ onClose }: { readonly onClose: () => void }) {
   const [description, setDescription] = useState('');
   const [power, setPower] = useState('');
   const [kept, setKept] = useState<string | null>(null);
-  const [how, setHow] = useState<'boxSeen' | 'wearerSaid' | 'unknown'>('wearerSaid');
+  const [how, setHow] = useState<(typeof HOWS)[number]>('wearerSaid');
   const [asked, setAsked] = useState(false);
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
@@ -37,12 +41,8 @@ export function BroughtIn({ onClose }: { readonly onClose: () => void }) {
     <Panel open onClose={close} title={t('title')}>
       <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
         <p>{t('text')}</p>
-        <div className="segment self-start" role="group" aria-label={t('eye')}>
-          {(['right', 'left'] as const).map((e) => (
-            <button key={e} type="button" data-state={eye === e ? 'on' : 'off'} aria-pressed={eye === e} onClick={() => setEye(e)}>
-              {eyeWords.name(e)}
-            </button>
-          ))}
+        <div>
+          <Segment label={t('eye')} values={EYES} value={eye} word={(e) => eyeWords.name(e)} onChoose={setEye} />
         </div>
         <Field
           label={t('name')}
@@ -66,12 +66,8 @@ export function BroughtIn({ onClose }: { readonly onClose: () => void }) {
             asked={asked}
           />
         </div>
-        <div className="segment self-start" role="group" aria-label={t('how')}>
-          {(['boxSeen', 'wearerSaid', 'unknown'] as const).map((h) => (
-            <button key={h} type="button" data-state={how === h ? 'on' : 'off'} aria-pressed={how === h} onClick={() => setHow(h)}>
-              {t(`hows.${h}`)}
-            </button>
-          ))}
+        <div>
+          <Segment label={t('how')} values={HOWS} value={how} word={(h) => t(`hows.${h}`)} onChoose={setHow} />
         </div>
         <p className="note">{t('note')}</p>
         <div className="flex justify-end gap-3">

@@ -1,6 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import { FIT_WORDS, type Eye, type EyeState, type FitWord } from '@/core';
+import { Segment } from '@/ui/Segment';
 import { useEyeWords } from '../common/eyeWords';
 import { Correctable } from '../common/visit/Correct';
 
@@ -24,20 +25,14 @@ export function FitControl({
   const now = typed ?? state.fit?.current.verdict ?? '';
   return (
     <>
-      <div className="segment" role="group" aria-label={t('fitLabel', { eye: eyeWords.name(eye) })}>
-        {FIT_WORDS.map((word) => (
-          <button
-            key={word}
-            type="button"
-            disabled={!usable}
-            data-state={now === word ? 'on' : 'off'}
-            aria-pressed={now === word}
-            onClick={() => onChoose(word)}
-          >
-            {t(`fit.${word}`)}
-          </button>
-        ))}
-      </div>
+      <Segment
+        label={t('fitLabel', { eye: eyeWords.name(eye) })}
+        values={FIT_WORDS}
+        value={now}
+        disabled={!usable}
+        word={(word) => t(`fit.${word}`)}
+        onChoose={onChoose}
+      />
       {state.fit ? <Correctable kind="fit" chain={state.fit} show={(row) => t(`fit.${row.verdict}`)} typed="fit" textOf={(row) => row.verdict} /> : null}
     </>
   );

@@ -3,6 +3,7 @@ import { useTranslations } from 'use-intl';
 import { EYES, type Eye, type LensSignId } from '@/core';
 import { Stated } from '@/ui/marks';
 import { SpineRow } from '@/ui/Spine';
+import { Segment } from '@/ui/Segment';
 import { useDeviceChoice } from '../common/deviceChoice';
 import { useVisit } from '../common/visit/VisitProvider';
 import { FitControl } from './FitControl';
@@ -32,21 +33,7 @@ export function FitDesk({ readings }: { readonly readings: Readings }) {
     <>
       <SpineRow
         label={t('form')}
-        note={
-          <span className="segment" role="group" aria-label={t('form')}>
-            {(['line', 'full'] as const).map((form) => (
-              <button
-                key={form}
-                type="button"
-                data-state={(form === 'full') === full ? 'on' : 'off'}
-                aria-pressed={(form === 'full') === full}
-                onClick={() => setForm(form)}
-              >
-                {t(form)}
-              </button>
-            ))}
-          </span>
-        }
+        note={<Segment label={t('form')} values={['line', 'full']} value={full ? 'full' : 'line'} word={(form) => t(form)} onChoose={setForm} />}
         {...both((e) => <Judged readings={readings} eye={e} />)}
       />
       {full ? (

@@ -5,6 +5,7 @@ import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
 import { Button } from '@/ui/Button';
 import { KeyCap, Stated } from '@/ui/marks';
+import { Segment } from '@/ui/Segment';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { OpenWorking, WorkingProvider } from '../common/Working';
 import { SwapEyes } from '../common/visit/Correct';
@@ -110,20 +111,7 @@ export function OnEyeStep() {
             words={eyeWords.heads}
             label={
               anyOn ? (
-                <span className="segment" role="group" aria-label={t('desks')}>
-                  {DESKS.map((d) => (
-                    <button
-                      key={d}
-                      type="button"
-                      data-state={desk === d ? 'on' : 'off'}
-                      aria-pressed={desk === d}
-                      aria-keyshortcuts={DESK_KEYS[d]}
-                      onClick={() => setDesk(d)}
-                    >
-                      {t(`desk.${d}`)}
-                    </button>
-                  ))}
-                </span>
+                <Segment label={t('desks')} values={DESKS} value={desk} word={(d) => t(`desk.${d}`)} onChoose={setDesk} keyOf={(d) => DESK_KEYS[d]} />
               ) : (
                 t('facing')
               )

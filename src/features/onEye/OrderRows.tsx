@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { formatAxis, formatRefraction, type Eye } from '@/core';
+import { formatAxis, formatRefraction, NO_ORDER_RULES, type Eye } from '@/core';
 import { Stated } from '@/ui/marks';
 import { SpineRow } from '@/ui/Spine';
 import { Figure } from '../common/Working';
@@ -84,7 +84,7 @@ function Order({ live, eye, hasMark }: { readonly live: LiveEye; readonly eye: E
   if (verdict.noOrder !== null && verdict.noOrder !== 'nothing')
     return (
       <span data-testid={`order-${eye}`}>
-        <Stated state="stop">{problem(verdict.noOrder === 'refit' ? 'refitFirst' : verdict.noOrder)}</Stated>
+        <Stated state="stop">{problem(NO_ORDER_RULES[verdict.noOrder])}</Stated>
       </span>
     );
   if (!verdict.order || !verdict.need) return <span className="label">{t('nothingYet')}</span>;

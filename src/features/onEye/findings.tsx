@@ -2,6 +2,7 @@
 import { useTranslations } from 'use-intl';
 import { formatAcuity, lensSign, optionsOf, type Eye, type LensSignId } from '@/core';
 import { StateMark } from '@/ui/marks';
+import { Segment } from '@/ui/Segment';
 import { useEyeWords } from '../common/eyeWords';
 import { Correctable } from '../common/visit/Correct';
 import { useVisit } from '../common/visit/VisitProvider';
@@ -65,20 +66,15 @@ export function FindingWords({ readings, eye, sign }: FindingProps) {
   const now = String(readings.live[eye].findings[sign] ?? '');
   return (
     <span className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`}>
-      <div className="segment flex-wrap" role="group" aria-label={`${eyeWords.name(eye)}, ${words.name(sign)}`}>
-        {optionsOf(def).map((o) => (
-          <button
-            key={o}
-            type="button"
-            disabled={!readings.usable(eye)}
-            data-state={now === o ? 'on' : 'off'}
-            aria-pressed={now === o}
-            onClick={() => readings.setFinding(eye, sign, o)}
-          >
-            {words.option(sign, o)}
-          </button>
-        ))}
-      </div>
+      <Segment
+        label={`${eyeWords.name(eye)}, ${words.name(sign)}`}
+        kind="wrapping"
+        values={optionsOf(def)}
+        value={now}
+        disabled={!readings.usable(eye)}
+        word={(o) => words.option(sign, o)}
+        onChoose={(o) => readings.setFinding(eye, sign, o)}
+      />
       <RecordedFinding readings={readings} eye={eye} sign={sign} />
     </span>
   );
@@ -91,21 +87,15 @@ export function FindingScale({ readings, eye, sign, values }: FindingProps & { r
   const now = readings.live[eye].findings[sign];
   return (
     <span className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`}>
-      <div className="segment flex-wrap" role="group" aria-label={`${eyeWords.name(eye)}, ${words.name(sign)}`}>
-        {values.map((v) => (
-          <button
-            key={v}
-            type="button"
-            className="scale-key"
-            disabled={!readings.usable(eye)}
-            data-state={now === v ? 'on' : 'off'}
-            aria-pressed={now === v}
-            onClick={() => readings.setFinding(eye, sign, String(v))}
-          >
-            {v}
-          </button>
-        ))}
-      </div>
+      <Segment
+        label={`${eyeWords.name(eye)}, ${words.name(sign)}`}
+        kind="scale"
+        values={values}
+        value={now}
+        disabled={!readings.usable(eye)}
+        word={(v) => v}
+        onChoose={(v) => readings.setFinding(eye, sign, String(v))}
+      />
       <RecordedFinding readings={readings} eye={eye} sign={sign} />
     </span>
   );

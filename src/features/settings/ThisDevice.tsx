@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { Segment } from '@/ui/Segment';
 import { useDeviceChoice } from '../common/deviceChoice';
 
 /** What is chosen on this device, whoever signs in: single-key shortcuts and the sound of the settle clocks. */
@@ -35,13 +36,7 @@ function Choice({
         <div>{label}</div>
         {hint ? <div className="note">{hint}</div> : null}
       </div>
-      <div className="segment" role="group" aria-label={label}>
-        {(['on', 'off'] as const).map((value) => (
-          <button key={value} type="button" data-state={now === value ? 'on' : 'off'} aria-pressed={now === value} onClick={() => choose(value)}>
-            {t(value)}
-          </button>
-        ))}
-      </div>
+      <Segment label={label} values={['on', 'off']} value={now} word={(value) => t(value)} onChoose={choose} />
     </div>
   );
 }

@@ -3,6 +3,7 @@ import { useTranslations } from 'use-intl';
 import { FIT_WORDS, parseAcuity, parseRotation } from '@/core';
 import type { Problem } from '@/lib/outcome';
 import { Field } from '@/ui/Field';
+import { Segment } from '@/ui/Segment';
 import { PowerField } from '../PowerField';
 import { problemAt, useProblemWords } from '../words';
 import { useVisit } from './VisitProvider';
@@ -98,21 +99,6 @@ export function NewValue({ typed, text, onText, vertex, expiry, kept, options, a
         <Field label={t('value')} {...typing} inputMode="decimal" problem={at('value')} />
       );
     case 'fit':
-      return (
-        <div className="segment" role="group" aria-label={t('value')}>
-          {FIT_WORDS.map((word) => (
-            <button
-              key={word}
-              type="button"
-              data-state={text === word ? 'on' : 'off'}
-              aria-pressed={text === word}
-              onClick={() => onText(word)}
-              disabled={disabled}
-            >
-              {t(`fit.${word}`)}
-            </button>
-          ))}
-        </div>
-      );
+      return <Segment label={t('value')} values={FIT_WORDS} value={text} word={(word) => t(`fit.${word}`)} onChoose={onText} disabled={disabled} />;
   }
 }
