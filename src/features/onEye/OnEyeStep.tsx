@@ -106,28 +106,30 @@ export function OnEyeStep() {
           </>
         }
       >
-        <Spine label={t('title')}>
-          <SpineHead
-            words={eyeWords.heads}
-            label={
-              anyOn ? (
-                <Segment label={t('desks')} values={DESKS} value={desk} word={(d) => t(`desk.${d}`)} onChoose={setDesk} keyOf={(d) => DESK_KEYS[d]} />
-              ) : (
-                t('facing')
-              )
-            }
-          />
-          <LensLine />
-          <SpineRow
-            label={t('lensOn')}
-            note={both ? <SwapEyes kind="lensOnEye" /> : undefined}
-            right={<LensOn eye="right" live={live.right} />}
-            left={<LensOn eye="left" live={live.left} />}
-          />
-          {anyOn && desk === 'turn' ? <TurnDesk readings={readings} measuring={measuring} /> : null}
-          {anyOn && desk === 'fit' ? <FitDesk readings={readings} /> : null}
-          {anyOn && desk === 'sight' ? <SightDesk readings={readings} /> : null}
-        </Spine>
+        <div className="lamp">
+          <Spine label={t('title')}>
+            <SpineHead
+              words={eyeWords.heads}
+              label={
+                anyOn ? (
+                  <Segment label={t('desks')} values={DESKS} value={desk} word={(d) => t(`desk.${d}`)} onChoose={setDesk} keyOf={(d) => DESK_KEYS[d]} />
+                ) : (
+                  t('facing')
+                )
+              }
+            />
+            <LensLine />
+            <SpineRow
+              label={t('lensOn')}
+              note={both ? <SwapEyes kind="lensOnEye" /> : undefined}
+              right={<LensOn eye="right" live={live.right} />}
+              left={<LensOn eye="left" live={live.left} />}
+            />
+            {anyOn && desk === 'turn' ? <TurnDesk readings={readings} measuring={measuring} /> : null}
+            {anyOn && desk === 'fit' ? <FitDesk readings={readings} /> : null}
+            {anyOn && desk === 'sight' ? <SightDesk readings={readings} /> : null}
+          </Spine>
+        </div>
         {!anyOn ? <p className="p-8 text-center">{t('empty')}</p> : null}
         <DraftLine draft={draft} />
         {bringing ? <BroughtIn onClose={() => setBringing(false)} /> : null}

@@ -90,9 +90,12 @@ function Verdict({ readings, eye }: { readonly readings: Readings; readonly eye:
   return (
     <span className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`} data-testid={`turn-verdict-${eye}`}>
       <Stated state={state}>{t(`does.${rotation.code}`)}</Stated>
-      <span className="note">{t(`why.${rotation.why}`, { gain: rotation.gain === null ? '' : Math.max(0, rotation.gain).toFixed(2) })}</span>
+      <span className="note">
+        {verdict.noOrder === 'notSteadyYet'
+          ? t('notSteadyYet')
+          : t(`why.${rotation.why}`, { gain: rotation.gain === null ? '' : Math.max(0, rotation.gain).toFixed(2) })}
+      </span>
       {rotation.code === 'refit' ? <span className="note">{t(`refit.${refitStep(fitSaid)}`)}</span> : null}
-      {verdict.noOrder === 'notSteadyYet' ? <span className="note">{t('notSteadyYet')}</span> : null}
       {need && need.cylinder !== 0 && verdict.noOrder === null ? (
         <span className="axis-sum">
           {turned ? (stats.mean > 0 ? t('leftAdd', { turn: degrees(stats.mean) }) : t('rightSubtract', { turn: degrees(-stats.mean) })) : t('keep')}{' '}
@@ -112,7 +115,7 @@ function Verdict({ readings, eye }: { readonly readings: Readings; readonly eye:
           })}
         </span>
       ) : null}
-      {lens && need && lens.cylinderD !== 0 && Math.round(need.axis) !== lens.axisDeg ? (
+      {lens && need && verdict.noOrder === null && lens.cylinderD !== 0 && Math.round(need.axis) !== lens.axisDeg ? (
         <span className="note">{t('trialAxis', { trial: lens.axisDeg, asks: formatAxis(need.axis) })}</span>
       ) : null}
     </span>
