@@ -1,8 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import messages from '../../src/i18n/messages/en.json';
-import { FILTERS, GEOMETRIES, MARK_LAYOUTS, MODALITIES, MULTIFOCAL_DESIGNS, STABILISATIONS } from '../../src/core';
-import { SHAPES } from '../../src/features/common/visit/candidates';
+import { FILTERS, GEOMETRIES, MARK_LAYOUTS, MODALITIES, MULTIFOCAL_DESIGNS, SHAPES, STABILISATIONS } from '../../src/core';
 import { BLOCK_COLUMNS, CATALOGUE_COLUMNS, FAMILY_COLUMNS, FORMULA, NEEDED_COLUMNS } from '../../src/schema/catalogue';
 import { careProductForm, endFamilyForm, familyForm, houseListForm, saveFamilyForm, takeImportForm } from '../../src/schema/libraryForms';
 

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_SETTINGS, type Kind } from '../../src/core';
+import { DEFAULT_SETTINGS, packsOf, pricesOf, type Kind } from '../../src/core';
 import { record } from '../fixtures';
-import { packsOf, pricesOf } from '../../src/features/common/visit/cost';
 import { firstFamily } from '../../src/features/kind/model';
 
 const kind = (change: Partial<Kind> = {}): Kind => ({ modality: 'monthly', wear: 'day', geometry: 'toric', material: 'siliconeHydrogel', ...change });

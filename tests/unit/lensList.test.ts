@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { record } from '../fixtures';
-import { toCornealPlane, type Eye, type Refraction } from '../../src/core';
-import { bestFor, curveFor, inDrawer, kindAsked, listOf, shapeFor, type ListChoice, type ListRoom } from '../../src/features/common/visit/candidates';
+import { kindAsked, listOf as coreList, shapeFor, soFar, toCornealPlane, type Eye, type HealthState, type ListChoice, type Refraction } from '../../src/core';
+import { bestFor, curveFor, inDrawer, roomOf } from '../../src/features/common/visit/candidates';
+import type { VisitRecord } from '../../src/services/visitRecord';
 import { chosenOf, comparedOf, firstChoice, toggled, whyOf, type Row } from '../../src/features/lens/model';
 
 const needs: Record<Eye, Refraction | null> = {
@@ -23,8 +24,15 @@ const stock = (familyCode: string, sphereD: number, cylinderD: number, axisDeg: 
   count: 2,
   expiresOn,
 });
+interface Room {
+  readonly record: VisitRecord;
+  readonly health: Pick<HealthState, 'answers'>;
+  readonly lastAxis: Readonly<Record<Eye, number | undefined>>;
+}
+const listRoom = (r: Room) => roomOf(r.record, r.health.answers, r.lastAxis);
+const listOf = (r: Room, asked: ListChoice) => coreList(listRoom(r), asked);
 const NO_AXIS = { right: undefined, left: undefined };
-const room = (change: Partial<ListRoom['record']> = {}): ListRoom => {
+const room = (change: Partial<VisitRecord> = {}): Room => {
   const plain = record();
   return {
     record: {
@@ -107,7 +115,7 @@ describe('the list of families', () => {
 });
 
 describe('families left out', () => {
-  const why = (change: Partial<ListChoice>, at: ListRoom = room()): Record<string, string> =>
+  const why = (change: Partial<ListChoice>, at: Room = room()): Record<string, string> =>
     Object.fromEntries(listOf(at, choice(change)).leftOut.map((l) => [l.family.code, l.by.id]));
   it('lenses with an add, while none is known; those not made in it, once it is', () => {
     expect(why({})['curlew-multifocal']).toBe('addUnknown');
@@ -218,5 +226,28 @@ describe('a turn belongs to the family it was read on', () => {
     expect(blur('plover-30-toric')).toBe(of(all.rows, 'plover-30-toric'));
     expect(blur('sanderling-14-toric')).toBe(of(without.rows, 'sanderling-14-toric'));
     expect(blur('dunlin-1-day-toric')).toBe(of(without.rows, 'dunlin-1-day-toric'));
+  });
+});
+
+describe('the best so far, while it is typed', () => {
+  const here = room();
+  const asked = { needs, adds: { right: null, left: null } };
+  it('is the head of the list with its nearest powers', () => {
+    const list = listOf(here, choice({ shape: shapeFor(needs, asked.adds) }));
+    const found = soFar({ room: listRoom(here), kind: null, product: null }, asked);
+    expect(found.best.map((b) => b.code)).toEqual(codes(list).slice(0, 3));
+    expect(found.reached).toBe(list.rows.filter((r) => Number.isFinite(r.worst)).length);
+    const [first] = list.rows;
+    expect(found.best[0]?.powers.right).toEqual(first && bestFor(here.record, first.family, needs.right, null, undefined, 1)[0]?.power);
+  });
+  it('asks nothing of an eye that is not fitted', () => {
+    const found = soFar({ room: listRoom(here), kind: null, product: null }, { ...asked, needs: { ...needs, left: null } });
+    expect(found.best[0]?.powers.left).toBeNull();
+  });
+  it('what it is told and what it answers can cross to another thread', () => {
+    const settled = { room: listRoom(here), kind: null, product: null };
+    expect(structuredClone(settled)).toEqual(settled);
+    const found = soFar(structuredClone(settled), asked);
+    expect(structuredClone(found)).toEqual(soFar(settled, asked));
   });
 });

@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { SHAPES, type Shape } from '../common/visit/candidates';
+import { SHAPES, type Shape } from '@/core';
 
 /** What the list is narrowed by: the shape of lens, and a material that this wearer is not to have. */
 export function Narrow({

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
-import type { Eye } from '@/core';
-import { addsOf, bestFor, lastAxesOf, listOf, meanKOf, needsByFamily, needsOf, productOf, shapeFor, SHAPES } from '../common/visit/candidates';
+import { listOf, shapeFor, SHAPES, type Eye } from '@/core';
+import { addsOf, bestFor, lastAxesOf, meanKOf, needsByFamily, needsOf, productOf, roomOf } from '../common/visit/candidates';
 import { decisionOf } from '../common/visit/health';
 import type { Draft } from '../common/visit/useDraft';
 import { useVisit } from '../common/visit/VisitProvider';
@@ -26,10 +26,17 @@ export function useLensList(draft: Draft) {
   const [shown, setShown] = useState(ROWS_SHOWN);
   const list = useMemo(
     () =>
-      listOf(
-        { record, health, lastAxis: lastAxesOf(eye, lensOf) },
-        { needs, needsFor, adds, kind: decided, shape, withoutMaterial: without, product, anyway, ...(apart ? { rankedBy: [lead] } : {}) },
-      ),
+      listOf(roomOf(record, health.answers, lastAxesOf(eye, lensOf)), {
+        needs,
+        needsFor,
+        adds,
+        kind: decided,
+        shape,
+        withoutMaterial: without,
+        product,
+        anyway,
+        ...(apart ? { rankedBy: [lead] } : {}),
+      }),
     [record, health, eye, lensOf, needs, needsFor, adds, decided, shape, without, product, anyway, apart, lead],
   );
   const first = firstChoice(list.rows);

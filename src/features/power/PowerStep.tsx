@@ -17,7 +17,7 @@ import { AddRow } from './AddRow';
 import { CrossEntry } from './CrossEntry';
 import { Doubts } from './Doubts';
 import { CornealRows, RecordedRows } from './PowerRows';
-import { SoFar, type Asked } from './SoFar';
+import { SoFar } from './SoFar';
 import { usePowers } from './usePowers';
 import { VertexRow } from './VertexRow';
 import { cornealWorking } from './working';
@@ -93,7 +93,7 @@ export function PowerStep() {
             ) : null}
             <Doubts doubts={powers.doubts} onSwap={EYES.every((e) => textOf(e).trim() !== '') ? powers.swapTyped : null} />
             <OpenWorking blocks={blocks} />
-            <SoFar asked={JSON.stringify({ needs, adds: { right: addOf('right'), left: addOf('left') } } satisfies Asked)} />
+            <SoFar asked={{ needs, adds: { right: addOf('right'), left: addOf('left') } }} />
           </>
         }
         actions={

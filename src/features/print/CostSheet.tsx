@@ -1,8 +1,8 @@
 'use client';
 import { useSearchParams } from 'next/navigation';
 import { useTranslations } from 'use-intl';
+import { daysOf } from '@/core';
 import { asShortlisted, needsOf, productOf } from '../common/visit/candidates';
-import { daysOf } from '../common/visit/cost';
 import { CostOfYear } from '../common/visit/CostOfYear';
 import { useVisit } from '../common/visit/VisitProvider';
 import { PrintSheet } from './PrintSheet';

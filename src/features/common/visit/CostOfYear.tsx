@@ -1,11 +1,11 @@
 'use client';
 import { useMemo } from 'react';
 import { useTranslations } from 'use-intl';
-import { breakEvenDays, type Eye, type YearlyCost } from '@/core';
+import { breakEvenDays, costOf, daysOf, packsOf, pricesOf, type Eye, type YearlyCost } from '@/core';
 import { formatMoney } from '@/i18n/format';
 import { Stated } from '@/ui/marks';
 import type { Family } from './candidates';
-import { costOf, daysOf, onSale, packsOf, pricesOf, type CareProduct } from './cost';
+import { onSale, type CareProduct } from './cost';
 import { CostChart } from './CostChart';
 import { useVisit } from './VisitProvider';
 
