@@ -178,6 +178,24 @@ test.describe('the known traps', () => {
     await expect(logged).toHaveText(['12']);
     await expect(page.getByLabel('Right eye, where the mark sits')).toHaveValue('');
   });
+  test('a pedal that sends another key is taught by pressing it; it logs also while single keys are off', async ({ page }) => {
+    await page.goto('/settings');
+    await page.getByRole('button', { name: 'Teach the pedal' }).click();
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('Enter has other work here')).toBeVisible();
+    await page.keyboard.press('F13');
+    await expect(page.getByRole('button', { name: 'Forget it' })).toBeVisible();
+    await page.getByRole('group', { name: 'Single-key shortcuts' }).getByRole('button', { name: 'off' }).click();
+    await lensesOn(page, { right: NEED }, { right: PLOVER });
+    await desk(page, 'Turn');
+    await page.getByLabel('Right eye, where the mark sits').fill('9l');
+    await page.keyboard.press('F13');
+    await page.locator('h1, h2').first().click();
+    await page.keyboard.press('F13');
+    await page.keyboard.press('Space');
+    await expect(page.getByTestId('blinks-right').locator('.blink-list span')).toHaveText(['9', '9']);
+    await expect(page.getByText('F13', { exact: true })).toBeVisible();
+  });
   test('across 180: 172 with 12 left is 4', async ({ page }) => {
     await lensesOn(page, { right: '-3.25 -1.75 x 172' }, { right: { power: [-3, -1.75, 170] } });
     await blinks(page, 'Right', '12l', '12l', '12l');

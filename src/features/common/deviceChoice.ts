@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react';
 
 /** Choices of this device, not of a person: kept in the browser that stands in the room. */
-export type DeviceChoice = 'instrument' | 'sound' | 'keys' | 'fitForm';
+export type DeviceChoice = 'instrument' | 'sound' | 'keys' | 'fitForm' | 'pedal';
 const PREFIX = 'keenfit-device:';
 const listeners = new Set<() => void>();
 

@@ -12,6 +12,7 @@ import { SwapEyes } from '../common/visit/Correct';
 import { DraftLine } from '../common/visit/DraftLine';
 import { useEyeWords } from '../common/eyeWords';
 import { useKey } from '../common/keys';
+import { useOnPedal } from '../common/pedal';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
 import { BroughtIn } from './BroughtIn';
@@ -138,19 +139,24 @@ export function OnEyeStep() {
   );
 }
 
-/** At the lamp: Space or a pedal that sends it logs a blink, a digit opens the reading entry of the eye being measured. */
+/** At the lamp: Space or the pedal logs a blink, a digit opens the reading entry of the eye being measured. */
 function useLampKeys(readings: Readings, desk: Desk, measuring: Eye): void {
   const away = (): boolean => {
     const focused = document.activeElement;
     return !focused || focused === document.body || focused.closest('[role="slider"]') !== null;
   };
+  const log = (): void => {
+    if (desk !== 'turn') return;
+    const slider = document.activeElement?.getAttribute('data-testid');
+    readings.logBlink(slider === 'rotation-eye-left' ? 'left' : slider === 'rotation-eye-right' ? 'right' : measuring);
+  };
+  useOnPedal(log);
   useKey(
     'space',
     (event) => {
-      if (desk !== 'turn' || !away()) return;
+      if (!away()) return;
       event.preventDefault();
-      const slider = document.activeElement?.getAttribute('data-testid');
-      readings.logBlink(slider === 'rotation-eye-left' ? 'left' : slider === 'rotation-eye-right' ? 'right' : measuring);
+      log();
     },
     [readings, desk, measuring],
   );

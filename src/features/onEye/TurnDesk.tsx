@@ -4,7 +4,9 @@ import { formatAxis, refitStep, type Eye } from '@/core';
 import { KeyCap, Stated } from '@/ui/marks';
 import { RotationEye } from '@/ui/RotationEye';
 import { SpineRow } from '@/ui/Spine';
+import { useDeviceChoice } from '../common/deviceChoice';
 import { useEyeWords } from '../common/eyeWords';
+import { pedalName, usePedal } from '../common/pedal';
 import { SwapEyes } from '../common/visit/Correct';
 import { useVisit } from '../common/visit/VisitProvider';
 import { Blinks } from './Blinks';
@@ -28,6 +30,8 @@ export function TurnDesk({ readings, measuring }: { readonly readings: Readings;
     return { right: of('right'), left: of('left') };
   };
   const wanted = record.house.settings.blinksRead;
+  const [pedal] = usePedal();
+  const [keys] = useDeviceChoice('keys');
   const { live } = readings;
   return (
     <>
@@ -62,7 +66,7 @@ export function TurnDesk({ readings, measuring }: { readonly readings: Readings;
         label={t('blinks', { count: wanted })}
         note={
           <>
-            <KeyCap>{t('space')}</KeyCap> {t('blinksNote')}
+            {keys === 'off' ? null : <KeyCap>{t('space')}</KeyCap>} {pedal ? <KeyCap>{pedalName(pedal)}</KeyCap> : null} {t('blinksNote')}
           </>
         }
         {...both((e) => <Blinks readings={readings} eye={e} />)}

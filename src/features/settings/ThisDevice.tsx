@@ -2,8 +2,9 @@
 import { useTranslations } from 'use-intl';
 import { Segment } from '@/ui/Segment';
 import { useDeviceChoice } from '../common/deviceChoice';
+import { Pedal } from './Pedal';
 
-/** What is chosen on this device, whoever signs in: single-key shortcuts and the sound of the settle clocks. */
+/** What is chosen on this device, whoever signs in: single-key shortcuts, the pedal, and the sound of the settle clocks. */
 export function ThisDevice() {
   const t = useTranslations('device');
   return (
@@ -11,6 +12,7 @@ export function ThisDevice() {
       <h2 className="settings-group">{t('title')}</h2>
       <p className="note mb-2">{t('text')}</p>
       <Choice name="keys" standard="on" label={t('keys')} hint={t('keysText')} />
+      <Pedal />
       <Choice name="sound" standard="off" label={t('sound')} />
     </section>
   );
