@@ -99,6 +99,7 @@ test('a red painful eye: no lens, by no path; referred, printed, and a wrong gra
   test.setTimeout(300_000);
   const visit = await openVisit(page);
   await page.goto(`${visit}/power`);
+  await page.getByLabel('Right eye, sight with these glasses').fill('20/25');
   await typePowers(page, '-3.25 -1.75 x 20', null);
   await page.goto(`${visit}/eye-health`);
   await page.getByTestId('bulbarRedness-right').click();
@@ -133,6 +134,7 @@ test('a red painful eye: no lens, by no path; referred, printed, and a wrong gra
   const paper = page.getByTestId('paper');
   for (const words of ['Urgent referral, same day', 'Harbourside Eye Casualty', 'Acute red painful eye', '7 of 10', 'born 2 Jan 1990', 'Absolute stop'])
     await expect(paper).toContainText(words);
+  await expect(page.getByTestId('sight').getByRole('row', { name: 'With glasses, today' })).toContainText('20/25');
 
   await page.goto(`${visit}/eye-health`);
   await page.getByRole('button', { name: 'Wrong eye or grade' }).click();

@@ -9,6 +9,7 @@ import { useFindingWords } from '../common/visit/evidenceWords';
 import { useVisit } from '../common/visit/VisitProvider';
 import { useEyeWords } from '../common/eyeWords';
 import { PrintSheet } from './PrintSheet';
+import { Sight } from './Sight';
 
 /** The same-day referral: why, what was found, what is worn and since when. */
 export function ReferralSheet() {
@@ -33,6 +34,7 @@ export function ReferralSheet() {
       {open.map((s) => (
         <p key={s.id}>{t('suspected', { name: stops(`${s.rule as 'dust'}.name`) })}</p>
       ))}
+      <Sight />
       <Found />
       <WornLens />
     </PrintSheet>
@@ -60,6 +62,7 @@ export function SummarySheet() {
           ))}
         </dl>
       </section>
+      <Sight />
       <Found />
       <section>
         <h2>{t('kind')}</h2>
