@@ -183,18 +183,18 @@ test.describe('the known traps', () => {
     await page.getByRole('button', { name: 'Teach the pedal' }).click();
     await page.keyboard.press('Enter');
     await expect(page.getByText('Enter has other work here')).toBeVisible();
-    await page.keyboard.press('F13');
+    await page.keyboard.press('PageDown');
     await expect(page.getByRole('button', { name: 'Forget it' })).toBeVisible();
     await page.getByRole('group', { name: 'Single-key shortcuts' }).getByRole('button', { name: 'off' }).click();
     await lensesOn(page, { right: NEED }, { right: PLOVER });
     await desk(page, 'Turn');
     await page.getByLabel('Right eye, where the mark sits').fill('9l');
-    await page.keyboard.press('F13');
+    await page.keyboard.press('PageDown');
     await page.locator('h1, h2').first().click();
-    await page.keyboard.press('F13');
+    await page.keyboard.press('PageDown');
     await page.keyboard.press('Space');
     await expect(page.getByTestId('blinks-right').locator('.blink-list span')).toHaveText(['9', '9']);
-    await expect(page.getByText('F13', { exact: true })).toBeVisible();
+    await expect(page.getByText('PageDown', { exact: true })).toBeVisible();
   });
   test('across 180: 172 with 12 left is 4', async ({ page }) => {
     await lensesOn(page, { right: '-3.25 -1.75 x 172' }, { right: { power: [-3, -1.75, 170] } });
