@@ -25,6 +25,8 @@ export function AcuityField({
   const read = parseAcuity(text, house.settings.acuity);
   const own = text.trim() !== '' && !read.ok ? read.error : null;
   const shown = own ?? problem;
+  // Said back only where it reads otherwise than it was typed.
+  const echo = read.ok ? formatAcuity(read.value, house.settings.acuity) : null;
   return (
     <span className="flex flex-col gap-1 items-inherit">
       <input
@@ -42,8 +44,8 @@ export function AcuityField({
           <StateMark state="stop" />
           {words(shown.code, shown.data)}
         </span>
-      ) : text.trim() !== '' && read.ok ? (
-        <span className="note">{formatAcuity(read.value, house.settings.acuity)}</span>
+      ) : echo !== null && echo !== text.trim() ? (
+        <span className="note">{echo}</span>
       ) : null}
     </span>
   );

@@ -8,6 +8,7 @@ import { RawFigures } from '../common/visit/RawFigures';
 import { useFindingWords } from '../common/visit/evidenceWords';
 import { useVisit } from '../common/visit/VisitProvider';
 import { useEyeWords } from '../common/eyeWords';
+import { EyesTable } from './EyesTable';
 import { PrintSheet } from './PrintSheet';
 import { Sight } from './Sight';
 
@@ -125,7 +126,6 @@ function Found() {
   const t = useTranslations('print');
   const signs = useTranslations('signs');
   const finding = useFindingWords();
-  const eyes = useEyeWords();
   const { health } = useVisit();
   const seen = SIGNS.filter((s) => EYES.some((e) => health.today[e][s.id as 'pain'] !== undefined));
   const cell = (eye: Eye, id: string): string => finding(id, health.today[eye][id as 'pain']);
@@ -135,28 +135,10 @@ function Found() {
       {seen.length === 0 ? (
         <p>{t('noFindings')}</p>
       ) : (
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th scope="col" aria-label={t('findings')} />
-              {EYES.map((e) => (
-                <th key={e} scope="col">
-                  {eyes.name(e)}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {seen.map((s) => (
-              <tr key={s.id}>
-                <th scope="row">{signs(s.id as 'pain')}</th>
-                {EYES.map((e) => (
-                  <td key={e}>{cell(e, s.id)}</td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <EyesTable
+          title={t('findings')}
+          rows={seen.map((s) => ({ key: s.id, name: signs(s.id as 'pain'), cells: { right: cell('right', s.id), left: cell('left', s.id) } }))}
+        />
       )}
     </section>
   );
