@@ -21,7 +21,7 @@ interface DragOptions<V, P> {
  */
 export function useDrag<V, P>({ value, disabled, point, moved, same, onChange }: DragOptions<V, P>) {
   const [held, setHeld] = useState<V | null>(null);
-  const drag = useRef<{ readonly point: P; readonly value: V; now: V; told: V } | null>(null);
+  const drag = useRef<{ readonly pointer: number; readonly point: P; readonly value: V; now: V; told: V } | null>(null);
   const rest = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const tell = (): void => {
     clearTimeout(rest.current);
@@ -52,12 +52,14 @@ export function useDrag<V, P>({ value, disabled, point, moved, same, onChange }:
     const from = point(event);
     if (disabled || from === null || drag.current) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { point: from, value, now: value, told: value };
+    drag.current = { pointer: event.pointerId, point: from, value, now: value, told: value };
   };
   const onPointerMove = (event: PointerEvent): void => {
     const { current } = drag;
+    // Another finger on the drawing does not pull at what this one holds.
+    if (current?.pointer !== event.pointerId) return;
     const to = point(event);
-    if (!current || to === null) return;
+    if (to === null) return;
     const now = moved(current, to);
     if (same(now, current.now)) return;
     current.now = now;
@@ -65,7 +67,8 @@ export function useDrag<V, P>({ value, disabled, point, moved, same, onChange }:
     clearTimeout(rest.current);
     rest.current = setTimeout(() => latest.current(), REST_MS);
   };
-  const onPointerUp = (): void => {
+  const onPointerUp = (event: PointerEvent): void => {
+    if (drag.current?.pointer !== event.pointerId) return;
     tell();
     drag.current = null;
     setHeld(null);

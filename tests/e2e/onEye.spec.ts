@@ -171,6 +171,9 @@ test.describe('the known traps', () => {
     await lensesOn(page, { right: NEED }, { right: PLOVER });
     const dial = page.getByTestId('rotation-eye-right');
     await dragMark(page, 'right', 12, async () => {
+      // A second finger that rests on the drawing pulls at nothing.
+      await dial.dispatchEvent('pointermove', { pointerId: 99, clientX: 5, clientY: 5 });
+      await expect(dial).toHaveAttribute('aria-valuenow', '12');
       await page.keyboard.press('Space');
       await expect(dial).toHaveAttribute('aria-valuenow', '12');
     });

@@ -40,7 +40,7 @@ export function LensLine() {
     <>
       <SpineRow label={t('title')} note={t('note')} right={cell('right')} left={cell('left')} />
       <Panel open={shown.length > 0} onClose={() => setOpen([])} title={shown.length > 1 ? t('compare') : t('one')}>
-        <div className={shown.length > 1 ? 'grid grid-cols-2 gap-6' : ''}>
+        <div className={shown.length > 1 ? 'grid sm:grid-cols-2 gap-6' : ''}>
           {shown.map((chain) => (
             <Story key={chain.rootId} chain={chain} />
           ))}
@@ -120,6 +120,7 @@ function Story({ chain }: { readonly chain: Tried }) {
   const lens = row.lensId ? record.lenses[row.lensId] : undefined;
   const zone = record.house.practice.timeZone;
   const { acuity } = record.house.settings;
+  const sight = (read: number | null): string => (read === null ? t('notRead') : formatAcuity(read, acuity));
   const said = [
     [t('lens'), lens ? made({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }, lens.geometry) : (row.description ?? t('unknown'))],
     [t('family'), lens ? `${lens.familyName} ${lens.baseCurveMm?.toFixed(1) ?? ''} / ${lens.diameterMm?.toFixed(1) ?? ''}` : ''],
@@ -137,14 +138,8 @@ function Story({ chain }: { readonly chain: Tried }) {
           })
         : t('notRead'),
     ],
-    [
-      t('sees'),
-      state.acuities.over !== null
-        ? formatAcuity(state.acuities.over, acuity)
-        : state.acuities.lens !== null
-          ? formatAcuity(state.acuities.lens, acuity)
-          : t('notRead'),
-    ],
+    [t('sees'), sight(state.acuities.lens)],
+    [t('seesOver'), sight(state.acuities.over)],
     [t('comfort'), typeof state.findings.comfort === 'number' ? t('ofTen', { value: state.findings.comfort }) : t('notAsked')],
   ] as const;
   const why = record.facts.choices.filter((c) => c.lensOnEyeId === chain.rootId);
