@@ -261,6 +261,16 @@ describe('the order', () => {
     const [row] = await world.db.owner<{ id: string }[]>`select id from practice_setting where key = 'turnOver30' order by set_at desc limit 1`;
     await world.must('changeSetting', { key: 'turnOver30', value: 'changeDesign', lastChangeId: row?.id ?? null }, world.callers.admin);
   });
+  it('is refused on blinks read too early that are not at rest; read again once settled, it is not', async () => {
+    await change('putOnTrials', { right: await spec(world, 'plover-30-toric', -3, -1.75, 20), left: null });
+    onEye = (await world.record(visitId)).facts.onEye.at(-1)?.rootId ?? '';
+    await read({ blinks: blinks(0, 25, -10, 30, 5) });
+    expect(await world.do('sign', signing(await final()))).toMatchObject({ error: { rule: 'notSteadyYet', data: { eye: 'right' } } });
+    world.move(11 * 60);
+    await read({ blinks: blinks(10, 9, 11, 10, 10), continues: true });
+    expect((await right()).turn).toMatchObject({ count: 5, mean: 10 });
+    expect(await world.do('sign', signing(await final()))).toMatchObject({ ok: true });
+  });
   it('is refused until the pinhole and the cause of lost sight are recorded', async () => {
     await change('recordRefraction', {
       right: '-3.25 -1.75 x 20',
