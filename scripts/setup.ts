@@ -6,7 +6,7 @@ import { connect } from '../src/db/client';
 import { migrate } from '../src/db/migrate';
 import { insertMembership, insertPerson } from '../src/db/people';
 import { insertPractice } from '../src/db/practices';
-import { addStaffForm } from '../src/schema/forms';
+import { addStaffForm } from '../src/schema/staffForms';
 import { hashPassword } from '../src/server/password';
 
 const url = process.env.DATABASE_URL;

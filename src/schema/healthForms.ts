@@ -1,12 +1,8 @@
 import { z } from 'zod';
 import { EYES, findingProblem, findingsConflict, isSettingKey, QUESTIONS, settingProblem, type QuestionId, type SettingKey } from '../core';
-import { eye, uuid } from './forms';
+import { eye, inVisit, reason, uuid } from './fields';
 
 /** Shapes of history, eye health, stops, advice, referral, pictures and settings. Messages are problem codes. */
-
-const version = z.number().int().positive();
-const inVisit = { visitId: uuid, version };
-const reason = z.string({ error: 'reasonRequired' }).trim().min(3, 'reasonRequired').max(400, 'tooLong');
 
 const questionId = z.enum(QUESTIONS.map((q) => q.id) as [QuestionId, ...QuestionId[]], { error: 'answerNotOffered' });
 const answer = z.object({

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CARE_SYSTEMS, GEOMETRIES, MODALITIES } from '../core';
-import { dayText, uuid } from './forms';
+import { dayText, uuid } from './fields';
 import { CATALOGUE_COLUMNS } from './catalogue';
 
 /** Shapes of what is done to the lens library and the care products. Messages are problem codes. */

@@ -4,7 +4,7 @@ import { findStaffByAccount } from '../db/people';
 import { findSettings, insertAudit } from '../db/practices';
 import { countFailures, endSession, findSession, insertSession, insertSignInAttempt, touchSession } from '../db/sessions';
 import { err, invalid, ok, type Problem, type Result } from '../lib/outcome';
-import { signInForm } from '../schema/forms';
+import { signInForm } from '../schema/staffForms';
 import { toProblem } from '../schema/problems';
 import { checkPassword, hashPassword } from '../server/password';
 import { hashToken, newToken } from '../server/token';

@@ -17,7 +17,7 @@ import {
 import { findFact, findFactValues, insertCorrection, listFacts, type FactTable, type FactValues } from '../db/facts';
 import { returnTrial } from '../db/lenses';
 import { err, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
-import { correctForm, swapForm, undoForm } from '../schema/forms';
+import { correctForm, swapForm, undoForm } from '../schema/correctionForms';
 import { TABLE_OF, takeVisit, type Changed, type Taken } from './change';
 import { defineService, type Context } from './define';
 import { settleStops } from './health';

@@ -2,7 +2,8 @@ import 'server-only';
 import { setClockSetting } from '../db/clockSetting';
 import { upsertDevice } from '../db/practices';
 import { ok, ruleBroken } from '../lib/outcome';
-import { clockForm, emptyForm, lightsForm } from '../schema/forms';
+import { clockForm, lightsForm } from '../schema/deviceForms';
+import { emptyForm } from '../schema/wearerForms';
 import { defineService } from './define';
 
 /** Lights belong to the device in the room, not to the person. */

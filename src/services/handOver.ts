@@ -4,7 +4,7 @@ import { findFact, listFacts } from '../db/facts';
 import { listLessons } from '../db/lessons';
 import { deleteDraft, listVisits } from '../db/visits';
 import { invalid, notFound, ok, ruleBroken } from '../lib/outcome';
-import { handOverForm } from '../schema/forms';
+import { handOverForm } from '../schema/teachForms';
 import { takeVisit } from './change';
 import { defineService } from './define';
 import type { HandOverFact } from './visitRecord';

@@ -3,7 +3,8 @@ import { addSeconds, scaleFromDrawings } from '../core';
 import { insertInstrument, insertInstrumentEnd } from '../db/instruments';
 import { listSettling, type SettlingRow } from '../db/onEye';
 import { invalid, notFound, ok } from '../lib/outcome';
-import { addInstrumentForm, emptyForm, endInstrumentForm } from '../schema/forms';
+import { addInstrumentForm, endInstrumentForm } from '../schema/measureForms';
+import { emptyForm } from '../schema/wearerForms';
 import { defineService } from './define';
 
 /** A slit lamp's scale is set up by looking: what it reads on a drawn mark straight down, and on one turned to the left. */

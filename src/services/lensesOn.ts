@@ -7,7 +7,7 @@ import { deleteDraft, listVisits, type VisitRow } from '../db/visits';
 import { findWearer } from '../db/wearers';
 import { must } from '../lib/assert';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
-import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, type LensSpecInput } from '../schema/forms';
+import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, type LensSpecInput } from '../schema/measureForms';
 import { takeVisit } from './change';
 import { defineService, type Context } from './define';
 import { readHealth } from './healthRecord';

@@ -19,7 +19,7 @@ import { cellsOf, writeCatalogue } from '../formats/catalogueCsv';
 import { must } from '../lib/assert';
 import { err, invalid, notFound, ok, type FieldProblem } from '../lib/outcome';
 import { CatalogueReader, type Cells } from '../schema/catalogue';
-import { emptyForm } from '../schema/forms';
+import { emptyForm } from '../schema/wearerForms';
 import { endFamilyForm, familyForm, houseListForm, saveFamilyForm } from '../schema/libraryForms';
 import { defineService } from './define';
 import { houseOf, type House } from './visitRecord';

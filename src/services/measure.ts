@@ -6,7 +6,7 @@ import { listLenses } from '../db/lenses';
 import { insertChoice } from '../db/onEye';
 import { deleteDraft } from '../db/visits';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
-import { chooseLensForm, onEyeForm, refractionForm } from '../schema/forms';
+import { chooseLensForm, onEyeForm, refractionForm } from '../schema/measureForms';
 import { takeVisit, type Taken } from './change';
 import { defineService, type Context } from './define';
 import { lensesOf, lensIdsOf } from './eyesOf';

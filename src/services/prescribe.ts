@@ -7,7 +7,7 @@ import { nextNumber } from '../db/practices';
 import { deleteDraft } from '../db/visits';
 import { must } from '../lib/assert';
 import { err, invalid, ok, ruleBroken, type Result } from '../lib/outcome';
-import { signForm } from '../schema/forms';
+import { signForm } from '../schema/prescribeForms';
 import { checkPassword } from '../server/password';
 import { noteTry, throttledFor } from './access';
 import { takeVisit } from './change';

@@ -3,7 +3,7 @@ import { SETTINGS } from '../core';
 import { listCareProducts, type CareProductRow } from '../db/library';
 import { holdPractice, insertSetting, listSettingChanges, type SettingChange } from '../db/practices';
 import { err, ok } from '../lib/outcome';
-import { emptyForm } from '../schema/forms';
+import { emptyForm } from '../schema/wearerForms';
 import { settingForm } from '../schema/healthForms';
 import { defineService } from './define';
 import { houseOf, type House } from './visitRecord';

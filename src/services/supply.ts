@@ -8,7 +8,7 @@ import { nextNumber } from '../db/practices';
 import { deleteDraft, listVisits } from '../db/visits';
 import { must } from '../lib/assert';
 import { invalid, notFound, ok, ruleBroken } from '../lib/outcome';
-import { hastenForm, orderForm } from '../schema/forms';
+import { hastenForm, orderForm } from '../schema/orderForms';
 import { takeVisit } from './change';
 import { defineService, type Context } from './define';
 import type { HandOverFact } from './visitRecord';

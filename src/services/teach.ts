@@ -6,7 +6,7 @@ import { insertLesson, insertSignOff, listLessons, type LessonRow } from '../db/
 import { listVisits } from '../db/visits';
 import { findWearer } from '../db/wearers';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
-import { attemptForm, signOffForm, startLessonForm, topicForm } from '../schema/forms';
+import { attemptForm, signOffForm, startLessonForm, topicForm } from '../schema/teachForms';
 import type { OnEyeFact } from '../core';
 import { takeVisit } from './change';
 import { defineService, type Context } from './define';

@@ -3,7 +3,7 @@ import { Temporal } from 'temporal-polyfill';
 import { deleteDraft, findVisit, insertVisit, listToday, putDraft, setAppointmentState, setVisitClosed, type TodayRow } from '../db/visits';
 import { findWearer } from '../db/wearers';
 import { notFound, ok } from '../lib/outcome';
-import { closeVisitForm, draftForm, emptyForm, openVisitForm, visitForm } from '../schema/forms';
+import { closeVisitForm, draftForm, emptyForm, openVisitForm, visitForm } from '../schema/wearerForms';
 import { takeVisit } from './change';
 import { defineService } from './define';
 import { houseOf, readVisitRecord, type House } from './visitRecord';

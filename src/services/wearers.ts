@@ -2,7 +2,7 @@ import 'server-only';
 import { nextNumber } from '../db/practices';
 import { findNamesakes, findWearer, insertWearer, listWearers, updateIdentity, type WearerListRow } from '../db/wearers';
 import { err, invalid, notFound, ok } from '../lib/outcome';
-import { createWearerForm, searchForm, updateWearerForm, wearerForm } from '../schema/forms';
+import { createWearerForm, searchForm, updateWearerForm, wearerForm } from '../schema/wearerForms';
 import { defineService } from './define';
 import { houseOf, readWearerFile, type House, type WearerFile } from './visitRecord';
 

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { LIMITS, onStep, withinLimit, type LimitName } from '../../src/core';
-import { limited } from '../../src/schema/forms';
+import { limited } from '../../src/schema/fields';
 import { openWorld, spec, type World } from './support';
 
 let world: World;
