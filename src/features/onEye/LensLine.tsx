@@ -39,8 +39,8 @@ export function LensLine() {
   return (
     <>
       <SpineRow label={t('title')} note={t('note')} right={cell('right')} left={cell('left')} />
-      <Panel open={shown.length > 0} onClose={() => setOpen([])} title={shown.length > 1 ? t('compare') : t('one')}>
-        <div className={shown.length > 1 ? 'grid sm:grid-cols-2 gap-6' : ''}>
+      <Panel open={shown.length > 0} onClose={() => setOpen([])} title={shown.length > 1 ? t('compare') : t('one')} wide={shown.length > 1}>
+        <div className={shown.length > 1 ? 'grid narrow:grid-cols-2 gap-8' : ''}>
           {shown.map((chain) => (
             <Story key={chain.rootId} chain={chain} />
           ))}
@@ -126,7 +126,7 @@ function Story({ chain }: { readonly chain: Tried }) {
     [t('family'), lens ? `${lens.familyName} ${lens.baseCurveMm?.toFixed(1) ?? ''} / ${lens.diameterMm?.toFixed(1) ?? ''}` : ''],
     [t('on'), formatTime(row.putOnAt, zone)],
     [t('fitRow'), state.fit ? t(`fit.${state.fit.current.verdict}`) : t('notJudged')],
-    [t('judged'), state.fit ? t('judgedBy', { name: state.fit.current.recordedByName, when: state.fit.current.provisional ? t('early') : t('settled') }) : ''],
+    [t('judged'), state.fit ? t('judgedBy', { name: state.fit.current.recordedByName, when: state.fit.current.provisional ? t('early') : t('settled') }) : t('notJudged')],
     [t('turn'), state.turn ? t('turnLine', { turn: eyeWords.turn(Math.round(state.turn.mean)), count: state.turn.count }) : t('notRead')],
     [
       t('over'),
