@@ -9,10 +9,16 @@ export interface SoFarThread {
 
 /**
  * Starts the thread. Only in a browser.
+ * @returns null when no thread can be started
  * @param broken told once when the thread cannot be had: the caller then reckons by itself
  */
-export function startSoFar(broken: () => void): SoFarThread {
-  const worker = new Worker(new URL('./soFar.worker.ts', import.meta.url), { type: 'module' });
-  worker.addEventListener('error', broken, { once: true });
-  return { api: wrap<SoFarApi>(worker), end: () => worker.terminate() };
+export function startSoFar(broken: () => void): SoFarThread | null {
+  try {
+    const worker = new Worker(new URL('./soFar.worker.ts', import.meta.url), { type: 'module' });
+    worker.addEventListener('error', broken, { once: true });
+    return { api: wrap<SoFarApi>(worker), end: () => worker.terminate() };
+  } catch {
+    broken();
+    return null;
+  }
 }

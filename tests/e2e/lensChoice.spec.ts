@@ -5,6 +5,15 @@ test.beforeEach(async ({ page }) => {
   await signIn(page);
 });
 
+test('where no thread can be had the page ranks by itself', async ({ page }) => {
+  await page.addInitScript(() => Reflect.deleteProperty(window, 'Worker'));
+  await openVisit(page);
+  expect(await page.evaluate(() => 'Worker' in window)).toBe(false);
+  await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.75 x 20');
+  await page.getByLabel('Left eye, spectacle power').fill('-4.50/-1.25x165');
+  await expect(page.getByTestId('so-far').getByText('−4.25 −1.25 × 160').first()).toBeVisible();
+});
+
 test('choosing for a pair: the order and its reasons, three side by side, the range, what a year costs, and on the eyes', async ({ page }) => {
   await openVisit(page);
   await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.75 x 20');

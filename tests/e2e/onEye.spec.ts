@@ -445,6 +445,20 @@ test('sight of both eyes: typed on the spine, asked about when it falls short, c
   await expect(page.getByTestId('both-eyes').locator('del')).toHaveText('20/40');
 });
 
+test('sight of both eyes typed before a lens comes off is neither lost nor recorded: it says why, and can be taken away', async ({ page }) => {
+  await lensesOn(page, { right: NEED, left: NEED }, { right: PLOVER, left: PLOVER });
+  await desk(page, 'Sight');
+  const field = page.getByLabel('Both eyes together, sight with the lenses');
+  await field.fill('20/20');
+  await page.getByRole('button', { name: 'Take it off' }).first().click();
+  await expect(page.getByText('This needs a lens on each eye')).toBeVisible();
+  await press(page);
+  await expect(field).toBeFocused();
+  await expect(field).toHaveValue('20/20');
+  await field.fill('');
+  await expect(page.getByRole('button', { name: 'To the prescription' })).toBeVisible();
+});
+
 test('lenses exchanged are recognised from both over-refractions', async ({ page }) => {
   const lens = (sphere: number): Trial => ({ code: 'turnstone-30', power: [sphere, 0, 180], curve: [8.4, 14.2] });
   await lensesOn(page, { right: '-2.00', left: '-3.00' }, { right: lens(-2), left: lens(-3) });

@@ -82,13 +82,13 @@ const withLoss = (lenses: number, p: CostPrices): number => Math.ceil(lenses * (
 export function yearlyCost(modality: Modality, eyes: readonly CostPack[], daysPerWeek: number, prices: CostPrices): YearlyCost {
   const lensesPerEye = withLoss(lensesNeeded(DAYS, { modality, daysPerWeek }), prices);
   const packsEach = eyes.map((e) => packsFor(lensesPerEye, e.packSize));
-  const total = (of: (eye: CostPack) => number): number => eyes.reduce((sum, e, i) => sum + (packsEach[i] ?? 0) * of(e), 0);
-  const lenses = total((e) => e.packPrice);
-  const rebate = total((e) => e.rebate ?? 0);
+  const ofAll = (of: (eye: CostPack) => number): number => eyes.reduce((sum, e, i) => sum + (packsEach[i] ?? 0) * of(e), 0);
+  const lenses = ofAll((e) => e.packPrice);
+  const rebate = ofAll((e) => e.rebate ?? 0);
   const care = careOf(modality, prices);
   const fees = prices.fitFee + prices.aftercareYear;
   const upFront = lenses + care + fees;
-  return { lensesPerEye, packs: total(() => 1), lenses, care, fees, upFront, rebate, net: upFront - rebate };
+  return { lensesPerEye, packs: ofAll(() => 1), lenses, care, fees, upFront, rebate, net: upFront - rebate };
 }
 
 /**

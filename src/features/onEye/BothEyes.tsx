@@ -12,18 +12,20 @@ import type { Readings } from './useReadings';
 export function BothEyes({ readings }: { readonly readings: Readings }) {
   const t = useTranslations('sightDesk');
   const { record, problem } = useVisit();
-  const { together, draft } = readings;
+  const { together, draft, bothOn } = readings;
+  const text = draft.body.bothVa ?? '';
   const notation = record.house.settings.acuity;
-  if (!EYES.every((e) => readings.live[e].state.onEye)) return <>{t('bothEyesNeed')}</>;
+  if (text === '' && !EYES.every((e) => readings.live[e].state.onEye)) return <>{t('bothEyesNeed')}</>;
   return (
     <span className="flex flex-col items-center gap-1" data-testid="both-eyes">
       <AcuityField
         id="both-va"
         label={t('bothEyesLabel')}
-        text={draft.body.bothVa ?? ''}
-        onText={(text) => draft.set('bothVa', text)}
-        disabled={!EYES.every((e) => readings.usable(e))}
-        problem={problemAt(problem, 'both', 'acuity')}
+        text={text}
+        onText={(typed) => draft.set('bothVa', typed)}
+        // What was typed before a lens came off can still be taken away.
+        disabled={!bothOn && text === ''}
+        problem={bothOn || text.trim() === '' ? problemAt(problem, 'both', 'acuity') : { code: 'bothLensesNeeded' }}
       />
       {together ? (
         <span className="flex flex-wrap items-baseline justify-center gap-2">

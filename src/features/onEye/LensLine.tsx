@@ -126,7 +126,10 @@ function Story({ chain }: { readonly chain: Tried }) {
     [t('family'), lens ? `${lens.familyName} ${lens.baseCurveMm?.toFixed(1) ?? ''} / ${lens.diameterMm?.toFixed(1) ?? ''}` : ''],
     [t('on'), formatTime(row.putOnAt, zone)],
     [t('fitRow'), state.fit ? t(`fit.${state.fit.current.verdict}`) : t('notJudged')],
-    [t('judged'), state.fit ? t('judgedBy', { name: state.fit.current.recordedByName, when: state.fit.current.provisional ? t('early') : t('settled') }) : t('notJudged')],
+    [
+      t('judged'),
+      state.fit ? t('judgedBy', { name: state.fit.current.recordedByName, when: state.fit.current.provisional ? t('early') : t('settled') }) : t('notJudged'),
+    ],
     [t('turn'), state.turn ? t('turnLine', { turn: eyeWords.turn(Math.round(state.turn.mean)), count: state.turn.count }) : t('notRead')],
     [
       t('over'),

@@ -7,7 +7,7 @@ import { AcuityField } from '../common/AcuityField';
 import { PowerField } from '../common/PowerField';
 import { problemAt, useProblemWords } from '../common/words';
 import { useEyeWords } from '../common/eyeWords';
-import { Correctable, SwapEyes } from '../common/visit/Correct';
+import { CorrectablePower, SwapEyes } from '../common/visit/Correct';
 import { useVisit } from '../common/visit/VisitProvider';
 import { BothEyes, LostTogether } from './BothEyes';
 import { FindingWords, RecordedFinding } from './findings';
@@ -144,14 +144,7 @@ function Over({ readings, eye }: { readonly readings: Readings; readonly eye: Ey
             {formatRefraction(powerOf(over.current), { notation: record.house.settings.notation })}
           </span>
           {over.current.provisional ? <Stated state="watch">{onEye('provisional')}</Stated> : null}
-          <Correctable
-            kind="overRefraction"
-            chain={over}
-            show={(row) => formatRefraction(powerOf(row))}
-            typed="power"
-            textOf={(row) => formatRefraction(powerOf(row))}
-            vertexOf={(row) => row.vertexMm}
-          />
+          <CorrectablePower kind="overRefraction" chain={over} />
         </>
       ) : null}
       <Asks readings={readings} eye={eye} />

@@ -61,6 +61,8 @@ export function useReadings() {
   const hasMark = (e: Eye): boolean => usable(e) && live[e].lens !== null && live[e].lens.markLayout !== 'none';
   const typed = EYES.filter((e) => hasReading(draft.body, e));
   const bothText = draft.body.bothVa ?? '';
+  /** Both lenses can be read through: otherwise nothing seen together is recorded. */
+  const bothOn = EYES.every(usable);
   const bothTyped = parseAcuity(bothText, settings.acuity);
   const together = sightOfBoth(record.facts.acuitiesBoth, {
     right: live.right.state.onEye?.rootId ?? null,
@@ -110,7 +112,7 @@ export function useReadings() {
       const unread = typedFindings(draft.body, e, settings.acuity).find((f) => f.value === null);
       if (unread) return `finding-${e}-${unread.sign}`;
     }
-    return bothText.trim() !== '' && !bothTyped.ok ? 'both-va' : null;
+    return bothText.trim() !== '' && (!bothTyped.ok || !bothOn) ? 'both-va' : null;
   };
   const reading = (e: Eye) => {
     const { onEye } = live[e].state;
@@ -164,6 +166,7 @@ export function useReadings() {
     usable,
     hasMark,
     waiting,
+    bothOn,
     together,
     lostTogether,
     on,

@@ -4,7 +4,7 @@ import { formatPower, formatRefraction, linesLost, powerOf, toCornealPlane, type
 import { formatDay, formatTime } from '@/i18n/format';
 import { SpineRow } from '@/ui/Spine';
 import { Figure } from '../common/Working';
-import { Correctable, SwapEyes } from '../common/visit/Correct';
+import { Correctable, CorrectablePower, SwapEyes } from '../common/visit/Correct';
 import { useVisit } from '../common/visit/VisitProvider';
 import { asSphere, thumbOf } from './model';
 import type { Powers } from './usePowers';
@@ -96,14 +96,7 @@ function Recorded({ eye }: { readonly eye: Eye }) {
               vertex: fact.current.vertexMm,
             })}
           </span>
-          <Correctable
-            kind="refraction"
-            chain={fact}
-            show={(row) => formatRefraction(powerOf(row))}
-            typed="power"
-            textOf={(row) => formatRefraction(powerOf(row))}
-            vertexOf={(row) => row.vertexMm}
-          />
+          <CorrectablePower kind="refraction" chain={fact} />
         </>
       ) : (
         <span className="label">{t('notRecorded')}</span>

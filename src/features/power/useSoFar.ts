@@ -15,8 +15,20 @@ export function useSoFar(room: SoFarRoom, asked: string): SoFar | null {
   const [alone, setAlone] = useState(false);
   const thread = useRef<{ readonly enter: SoFarThread['api']['enter']; readonly ask: (asked: string) => void } | null>(null);
   useEffect(() => {
-    const { api, end } = startSoFar(() => setAlone(true));
-    thread.current = { enter: api.enter, ask: latestOnly((text: string) => api.rank(read(text)), setAnswer) };
+    const broken = (): void => setAlone(true);
+    const started = startSoFar(broken);
+    if (started === null) return;
+    const { api, end } = started;
+    // An answer that fails must not leave the one before it standing beside other figures.
+    const rank = async (text: string): Promise<SoFar | null> => {
+      try {
+        return await api.rank(read(text));
+      } catch {
+        broken();
+        return null;
+      }
+    };
+    thread.current = { enter: api.enter, ask: latestOnly(rank, setAnswer) };
     return () => {
       thread.current = null;
       end();

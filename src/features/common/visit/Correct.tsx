@@ -1,7 +1,7 @@
 'use client';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { parseAcuity, parseRotation, type AnyFact, type FactChain } from '@/core';
+import { formatRefraction, parseAcuity, parseRotation, powerOf, type AnyFact, type FactChain, type PowerColumns } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
@@ -172,6 +172,18 @@ function CorrectPanel({
       </form>
     </Panel>
   );
+}
+
+/** A recorded power, with the vertex it was measured at. */
+export function CorrectablePower<Row extends AnyFact & PowerColumns & { readonly vertexMm: number }>({
+  kind,
+  chain,
+}: {
+  readonly kind: 'refraction' | 'overRefraction';
+  readonly chain: FactChain<Row>;
+}) {
+  const words = (row: Row): string => formatRefraction(powerOf(row));
+  return <Correctable kind={kind} chain={chain} show={words} typed="power" textOf={words} vertexOf={(row) => row.vertexMm} />;
 }
 
 /** Right and left mixed up: one correction exchanges them. */
