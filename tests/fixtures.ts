@@ -97,6 +97,9 @@ export const overRefraction = (eye: Eye, lensOnEyeId: string, sphereD: number, c
   provisional: false,
   acuityLogMar: null,
   acuityTyped: null,
+  cylinderTested: cylinderD !== 0,
+  plusHalf: null,
+  control: 'none',
 });
 export const attempt = (lessonId: string, eye: Eye, move: 'on' | 'off', change: Partial<AttemptFact> = {}): AttemptFact => ({
   ...meta(eye),
@@ -149,6 +152,7 @@ export const prescription = (
   waitNote: null,
   daysPerWeek: 7,
   supersedesId: null,
+  overrides: [],
   eyes: eyes.map((e) => ({ ...e, mode: 'final' as const, raw: null, triedLensOnEyeId: null, baseCurveTriedMm: null, baseCurveOrderedMm: 8.6, working: {} })),
   ...change,
 });
@@ -214,10 +218,12 @@ export function record(parts: RecordParts = {}): VisitRecord {
       rotations: chains(parts.rotations ?? []),
       overRefractions: chains(parts.overRefractions ?? []),
       lensFindings: [],
-  acuitiesBoth: [],
+      acuitiesBoth: [],
+      eyeAcuities: [],
       choices: [],
     },
     earlierRefractions: [],
+    bestBefore: { right: null, left: null },
     families,
     stock: [],
     houseList: [],

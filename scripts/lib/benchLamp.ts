@@ -1,24 +1,17 @@
 import { chromium } from '@playwright/test';
 import { DEMO_PASSWORD } from '../../demo/load';
-import { DEFAULT_SETTINGS, seriesStats, unsteadiness } from '../../src/core';
-import { bellCurve } from '../../tests/support/bellCurve';
+import { readMany } from '../../tests/support/steadiness';
 import { CHROMIUM } from './chromium';
 
-/** How often lenses of a given scatter are called unsteady or drifting: 10,000 series of five blinks each. */
+/** How often lenses of a given scatter are called unsteady or drifting, by the cylinder they correct. */
 export function benchSteadiness(): void {
-  console.log('\nCalled unsteady or drifting, of 10,000 series of five blinks:');
-  for (const [what, sd] of [
-    ['a steady lens, read with an SD of 2.5°', 2.5],
-    ['a lens of SD 8°', 8],
-  ] as const) {
-    const normal = bellCurve(20261124);
-    let called = 0;
-    for (let i = 0; i < 10_000; i++) {
-      const readings = Array.from({ length: 5 }, () => Math.round(5 + sd * normal()));
-      const stats = seriesStats(readings, DEFAULT_SETTINGS.readerNoiseDegrees);
-      if (unsteadiness(stats, null, DEFAULT_SETTINGS) !== null) called++;
-    }
-    console.log(`  ${what.padEnd(40)} ${(called / 100).toFixed(1)} %`);
+  console.log('\nCalled unsteady or drifting, of 10,000 lenses (three blinks, five where they scatter):');
+  const cylinders = [-0.75, -1.25, -1.75, -2.25, -2.75, -4];
+  console.log(`  ${'cylinder'.padEnd(26)}${cylinders.map((c) => c.toFixed(2).replace('-', '−').padStart(9)).join('')}`);
+  for (const sd of [2.5, 5, 7, 8]) {
+    const read = cylinders.map((c) => readMany(sd, c, 10_000));
+    console.log(`  SD ${sd.toFixed(1)}°, refused`.padEnd(28) + read.map((r) => `${(r.refused * 100).toFixed(1)} %`.padStart(9)).join(''));
+    console.log(`  SD ${sd.toFixed(1)}°, blinks read`.padEnd(28) + read.map((r) => r.blinks.toFixed(1).padStart(9)).join(''));
   }
 }
 

@@ -34,6 +34,24 @@ const tens = {
   ],
 };
 
+const nothing = core.eyeState(
+  {
+    refractions: [],
+    onEye: [],
+    onEyeExtras: [],
+    fits: [],
+    rotations: [],
+    overRefractions: [],
+    lensFindings: [],
+    acuitiesBoth: [],
+    eyeAcuities: [],
+    choices: [],
+  },
+  'right',
+  () => undefined,
+  core.DEFAULT_SETTINGS,
+);
+
 /** Things that an example may name instead of spelling out. */
 const scope = {
   ...core,
@@ -41,8 +59,24 @@ const scope = {
   need: { sphere: -3.13, cylinder: -1.59, axis: 20 },
   tried: { family: tens, baseCurve: 8.6, diameter: 14.2 },
   wear: { modality: 'monthly', daysPerWeek: 7 },
-  noFacts: { refractions: [], onEye: [], onEyeExtras: [], fits: [], rotations: [], overRefractions: [], lensFindings: [], acuitiesBoth: [], choices: [] },
+  noFacts: {
+    refractions: [],
+    onEye: [],
+    onEyeExtras: [],
+    fits: [],
+    rotations: [],
+    overRefractions: [],
+    lensFindings: [],
+    acuitiesBoth: [],
+    eyeAcuities: [],
+    choices: [],
+  },
   rules: core.DEFAULT_SETTINGS,
+  state: nothing,
+  verdict: nothing.verdict,
+  health: { today: { right: {}, left: {} }, said: {} },
+  routes: core.routesAgree({ fromRefraction: sphere(-3), fromOverRefraction: sphere(-2), lensCylinder: 0, rotationSd: 2 }),
+  now: { over: sphere(1), power: sphere(-2) },
   right: { lens: sphere(-2), rotationLeft: 0, need: sphere(-2), over: sphere(2), orderAxis: null },
   left: { lens: sphere(-4), rotationLeft: 0, need: sphere(-4), over: sphere(-2), orderAxis: null },
 };

@@ -31,6 +31,7 @@ export async function listChangedSince(sql: Db, practiceId: string, visitId: str
       union all select practice_id, visit_id, visit_version, 'lensFinding', eye, recorded_by, recorded_at,
         sign || ' ' || coalesce(typed_text, number_value::text, word_value), null, null, null from lens_finding
       union all select practice_id, visit_id, visit_version, 'acuityBoth', null, recorded_by, recorded_at, acuity_typed, null, null, null from acuity_both
+      union all select practice_id, visit_id, visit_version, 'eyeAcuity', eye, recorded_by, recorded_at, acuity_typed, null, null, null from eye_acuity
       union all select practice_id, visit_id, visit_version, 'choice', null, chosen_by, chosen_at, why, null, null, null from lens_choice
       union all select practice_id, visit_id, visit_version, 'lessonAttempt', eye, recorded_by, recorded_at, null, null, null, null from lesson_attempt
       union all select practice_id, visit_id, visit_version, 'lessonTopic', eye, recorded_by, recorded_at, null, null, null, null from lesson_topic

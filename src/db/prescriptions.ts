@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye, PracticeSettings, RawOrder } from '../core';
+import type { Eye, Override, PracticeSettings, RawOrder } from '../core';
 import type { Db } from './client';
 
 export interface PrescriptionEyeRow {
@@ -36,6 +36,8 @@ export interface PrescriptionRow {
   readonly waitNote: string | null;
   readonly daysPerWeek: number;
   readonly supersedesId: string | null;
+  /** What the prescriber overrode, and why. */
+  readonly overrides: readonly Override[];
 }
 
 export interface PrescriptionWithEyes extends PrescriptionRow {
@@ -46,7 +48,7 @@ export interface PrescriptionWithEyes extends PrescriptionRow {
 export async function listPrescriptions(sql: Db, practiceId: string, wearerId: string): Promise<PrescriptionWithEyes[]> {
   const rows = await sql<PrescriptionRow[]>`
     select id, number, visit_id, wearer_id, examined_on, issued_at, issued_on, expires_on, prescriber, wait_note, days_per_week,
-      supersedes_id
+      supersedes_id, overrides
     from prescription where practice_id = ${practiceId} and wearer_id = ${wearerId} order by number desc`;
   const eyes = await sql<(PrescriptionEyeRow & { prescriptionId: string })[]>`
     select prescription_id, eye, mode, lens_id, raw, tried_lens_on_eye_id, base_curve_tried_mm, base_curve_ordered_mm, working
@@ -66,7 +68,7 @@ export async function insertPrescription(
   },
   eyes: readonly PrescriptionEyeRow[],
 ): Promise<boolean> {
-  const row = { ...p, prescriber: sql.json({ ...p.prescriber }), settings: sql.json({ ...p.settings }) };
+  const row = { ...p, prescriber: sql.json({ ...p.prescriber }), settings: sql.json({ ...p.settings }), overrides: sql.json(p.overrides.map((o) => ({ ...o }))) };
   const made = await sql`insert into prescription ${sql(row)} on conflict (supersedes_id) do nothing returning id`;
   if (made.length === 0) return false;
   for (const eye of eyes) {

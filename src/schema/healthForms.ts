@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { EYES, findingProblem, findingsConflict, isSettingKey, QUESTIONS, settingProblem, type QuestionId, type SettingKey } from '../core';
-import { eye, inVisit, reason, uuid } from './fields';
+import { ACUITY_WAYS, EYES, findingProblem, findingsConflict, isSettingKey, QUESTIONS, settingProblem, type QuestionId, type SettingKey } from '../core';
+import { acuity, eye, inVisit, reason, uuid } from './fields';
 
 /** Shapes of history, eye health, stops, advice, referral, pictures and settings. Messages are problem codes. */
 
@@ -24,9 +24,11 @@ const finding = z.object({ sign: z.string().max(30), value: z.union([z.number(),
   if (problem) ctx.addIssue({ code: 'custom', message: problem.code, params: { data: problem.data }, path: ['value'] });
 });
 const oneEye = z.array(finding).max(40);
+/** What an eye sees without a contact lens; needs no power. */
+const sight = z.array(z.object({ way: z.enum(ACUITY_WAYS), acuity })).max(3).default([]);
 export const findingsForm = z
-  .object({ ...inVisit, right: oneEye, left: oneEye })
-  .refine((form) => form.right.length + form.left.length > 0, { message: 'nothingToRecord', path: ['right'] })
+  .object({ ...inVisit, right: oneEye, left: oneEye, rightSight: sight, leftSight: sight })
+  .refine((form) => form.right.length + form.left.length + form.rightSight.length + form.leftSight.length > 0, { message: 'nothingToRecord', path: ['right'] })
   .superRefine((form, ctx) => {
     for (const e of EYES) {
       const findings = Object.fromEntries(form[e].map((f) => [f.sign, f.value]));

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FIT_WORDS, lensFindingProblem, READ_HOW } from '../core';
+import { FIT_WORDS, lensFindingProblem, OVER_CONTROLS, PLUS_HALF, READ_HOW } from '../core';
 import { acuity, addText, eye, inVisit, limited, optionalText, reason, refractionText, uuid } from './fields';
 
 export const refractionForm = z
@@ -90,6 +90,12 @@ const onEyeReading = z.object({
   continues: z.boolean().default(false),
   overRefraction: refractionText.nullable().default(null),
   overAcuity: acuity.nullable().default(null),
+  /** Cylinder was looked for, whether or not any was found. */
+  cylinderTested: z.boolean().default(false),
+  /** How the first +0.50 looked. */
+  plusHalf: z.enum(PLUS_HALF).nullable().default(null),
+  /** How accommodation was relaxed. */
+  control: z.enum(OVER_CONTROLS).default('none'),
   vertexMm: limited('vertexMm'),
   /** Asked whether this is the lens, and it is. */
   sureOfLens: z.boolean().default(false),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { dayText, inVisit, limited, optionalText, uuid } from './fields';
+import { dayText, eye, inVisit, limited, optionalText, reason, uuid } from './fields';
 import { lensSpec } from './measureForms';
 
 /** One eye: a lens in final figures, or, raw, the lens that was on it with the curve to order. */
@@ -15,6 +15,11 @@ export const signForm = z
     left: prescribedEye.nullable(),
     expiresOn: dayText('expiryRequired'),
     waitNote: optionalText(600),
+    /** Of refraction and over-refraction that do not agree, the one that decides, by eye. */
+    rightPicked: z.enum(['refraction', 'overRefraction']).nullable().default(null),
+    leftPicked: z.enum(['refraction', 'overRefraction']).nullable().default(null),
+    /** What is overridden, each with its sentence. */
+    overrides: z.array(z.object({ eye: eye.nullable(), code: z.string().max(40), reason })).max(20).default([]),
     daysPerWeek: z.number().int().min(1, 'daysPerWeek').max(7, 'daysPerWeek'),
   })
   .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });

@@ -20,7 +20,7 @@ export const decideKind = defineService({
     const taken = await takeVisit(context, form.visitId, form.version, 'measure');
     if (!taken.ok) return taken;
     const { visit } = taken.value;
-    const eyes = await eyesOf(context, visit.id);
+    const eyes = await eyesOf(context, visit);
     const needs: Record<Eye, Refraction | null> = { right: eyes.right.verdict.choosing, left: eyes.left.verdict.choosing };
     const { state } = await readHealth(context, visit, needs);
     const recommendation = recommend(state.facts, needs, onOffer(await listFamilies(tx, caller.practiceId, context.today), context.today));

@@ -15,7 +15,18 @@ export interface Changed {
   readonly facts: readonly { readonly kind: UndoableKind; readonly id: string }[];
 }
 export type UndoableKind =
-  'refraction' | 'finding' | 'lensOnEye' | 'fit' | 'rotation' | 'overRefraction' | 'lensFinding' | 'acuityBoth' | 'lessonAttempt' | 'lessonTopic' | 'handOver';
+  | 'refraction'
+  | 'finding'
+  | 'lensOnEye'
+  | 'fit'
+  | 'rotation'
+  | 'overRefraction'
+  | 'lensFinding'
+  | 'acuityBoth'
+  | 'eyeAcuity'
+  | 'lessonAttempt'
+  | 'lessonTopic'
+  | 'handOver';
 
 export const TABLE_OF: Readonly<Record<UndoableKind, FactTable>> = {
   refraction: 'refraction',
@@ -26,6 +37,7 @@ export const TABLE_OF: Readonly<Record<UndoableKind, FactTable>> = {
   overRefraction: 'over_refraction',
   lensFinding: 'lens_finding',
   acuityBoth: 'acuity_both',
+  eyeAcuity: 'eye_acuity',
   lessonAttempt: 'lesson_attempt',
   lessonTopic: 'lesson_topic',
   handOver: 'hand_over',

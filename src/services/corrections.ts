@@ -82,8 +82,14 @@ export const correct = defineService({
     const change = (): FactValues => {
       if (form.value === null) return {};
       switch (form.kind) {
-        case 'refraction':
         case 'overRefraction':
+          return {
+            ...columnsOf(form.value.text.power),
+            typedText: form.value.text.typed,
+            vertexMm: form.value.vertexMm,
+            ...(form.value.text.power.cylinder === 0 ? {} : { cylinderTested: true }),
+          };
+        case 'refraction':
           return { ...columnsOf(form.value.text.power), typedText: form.value.text.typed, vertexMm: form.value.vertexMm };
         case 'rotation':
           return { rotationLeftDeg: form.value.rotationLeft, how: 'typed', scaleReading: null, instrumentId: null };
@@ -94,6 +100,7 @@ export const correct = defineService({
             ? { numberValue: form.value.value, wordValue: null, typedText: form.value.typed }
             : { numberValue: null, wordValue: form.value.value, typedText: null };
         case 'acuityBoth':
+        case 'eyeAcuity':
           return { acuityLogMar: form.value.logMar, acuityTyped: form.value.typed };
         case 'fit':
           return { verdict: form.value.verdict };

@@ -105,6 +105,9 @@ export const recordFindings = defineService({
         const value = typeof f.value === 'number' ? { numberValue: f.value, wordValue: null } : { numberValue: null, wordValue: f.value };
         await taken.value.add('finding', eye, { sign: f.sign, ...value });
       }
+      for (const read of form[`${eye}Sight`]) {
+        await taken.value.add('eyeAcuity', eye, { way: read.way, acuityLogMar: read.acuity.logMar, acuityTyped: read.acuity.typed });
+      }
     }
     await settleStops(context, taken.value.visit, taken.value);
     await deleteDraft(tx, caller.practiceId, form.visitId, 'eyeHealth', caller.personId);

@@ -110,6 +110,10 @@ async function appendReading(context: Context, taken: Taken, eye: Eye, reading: 
       typedText: typed,
       acuityLogMar: reading.overAcuity?.logMar ?? null,
       acuityTyped: reading.overAcuity?.typed ?? null,
+      // A cylinder that was found was looked for.
+      cylinderTested: reading.cylinderTested || power.cylinder !== 0,
+      plusHalf: reading.plusHalf,
+      control: reading.control,
     });
   }
   return ok(null);

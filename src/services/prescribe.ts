@@ -1,20 +1,36 @@
 import 'server-only';
 import type { z } from 'zod';
-import { addYears, dayIn, EYES, formatRefraction, NO_ORDER_RULES, powerOf, RULE_VERSION, sightGate, type Eye, type EyeState, type RawOrder } from '../core';
+import {
+  addYears,
+  dayIn,
+  EYES,
+  formatRefraction,
+  lastLook,
+  lastLookAtWearer,
+  powerOf,
+  RULE_VERSION,
+  type Eye,
+  type EyeState,
+  type LookLine,
+  type Override,
+  type RawOrder,
+} from '../core';
 import { findStaff } from '../db/people';
 import { insertPrescription, listPrescriptions, type PrescriptionEyeRow } from '../db/prescriptions';
 import { nextNumber } from '../db/practices';
 import { deleteDraft } from '../db/visits';
 import { must } from '../lib/assert';
-import { err, invalid, ok, ruleBroken, type Result } from '../lib/outcome';
+import { err, invalid, ok, ruleBroken, type FieldProblem, type Result } from '../lib/outcome';
 import { signForm } from '../schema/prescribeForms';
 import { checkPassword } from '../server/password';
 import { noteTry, throttledFor } from './access';
 import { takeVisit } from './change';
 import { defineService, type Context } from './define';
 import { eyesOf, lensesOf } from './eyesOf';
+import { readHealth } from './healthRecord';
 import { makeableLens } from './lensesOn';
 
+const NOTHING = { sphere: 0, cylinder: 0, axis: 180 } as const;
 /** A prescription may not run longer than this many years. Our own choice. */
 const LONGEST_YEARS = 3;
 
@@ -31,18 +47,27 @@ async function stepUp(context: Context, password: string): Promise<Result<{ regi
 
 type Asked = NonNullable<z.output<typeof signForm>['right']>;
 
-/** Why nothing may be ordered for an eye as it stands; null when it may. */
-function heldBack(eye: Eye, state: EyeState): Result<never> | null {
-  const { verdict, findings } = state;
-  if (verdict.noOrder !== null) return ruleBroken(NO_ORDER_RULES[verdict.noOrder], { eye });
-  const sight = sightGate(state.acuities, findings);
-  return sight === null ? null : ruleBroken(sight, { eye });
+type Sentence = z.output<typeof signForm>['overrides'][number];
+
+/** What the last look asks of one eye, or of the wearer: nothing stops it, and each line that asks has its sentence. */
+interface Looked {
+  readonly overrides: readonly Override[];
+  /** Sentences that are missing, all at once. */
+  readonly missing: readonly FieldProblem[];
+}
+
+function looked(eye: Eye | null, lines: readonly LookLine[], given: readonly Sentence[]): Result<Looked> {
+  const stop = lines.find((l) => l.state === 'stop');
+  if (stop) return ruleBroken(stop.code, eye ? { eye } : {});
+  const asks = lines.filter((l) => l.state === 'asks').map((l) => ({ ...l, said: given.find((g) => g.eye === eye && g.code === l.code) }));
+  return ok({
+    overrides: asks.flatMap(({ area, code, cost, said }) => (said ? [{ eye, area, code, cost, reason: said.reason }] : [])),
+    missing: asks.flatMap(({ code, said }) => (said ? [] : [{ path: ['overrides', eye ?? 'wearer', code], code: 'overrideReasonRequired' }])),
+  });
 }
 
 /** One eye of the prescription: final figures, or raw data for the laboratory; never both. */
 async function prescribedRow(context: Context, eye: Eye, state: EyeState, asked: Asked): Promise<Result<PrescriptionEyeRow>> {
-  const held = heldBack(eye, state);
-  if (held) return held;
   const { verdict } = state;
   const tried = state.onEye && state.onEye.rootId === asked.triedLensOnEyeId ? state.onEye : null;
   const triedLens = tried?.current.lensId ? (await lensesOf(context, [tried.current.lensId])).get(tried.current.lensId) : undefined;
@@ -51,8 +76,10 @@ async function prescribedRow(context: Context, eye: Eye, state: EyeState, asked:
     triedLensOnEyeId: tried?.rootId ?? null,
     baseCurveTriedMm: triedLens?.row.baseCurveMm ?? null,
     working: {
-      order: verdict.order ? formatRefraction(verdict.order) : '',
+      order: formatRefraction(verdict.order ?? verdict.orderDespite ?? NOTHING),
       basis: verdict.basis ?? '',
+      cylinderFrom: verdict.cylinderFrom ?? '',
+      freed: verdict.freed ?? '',
       rotationLeft: state.turn ? String(Math.round(state.turn.mean * 10) / 10) : '',
       blinks: String(state.turn?.count ?? ''),
       rotation: verdict.rotation?.code ?? '',
@@ -98,8 +125,20 @@ export const sign = defineService({
     const taken = await takeVisit(context, form.visitId, form.version);
     if (!taken.ok) return taken;
     const { visit } = taken.value;
-    const eyes = await eyesOf(context, form.visitId);
+    const eyes = await eyesOf(context, visit, { right: form.rightPicked, left: form.leftPicked });
+    const { state: health } = await readHealth(context, visit);
     const rows: PrescriptionEyeRow[] = [];
+    const looks: Looked[] = [];
+    for (const eye of [null, ...EYES]) {
+      const asked = eye === null ? null : form[eye];
+      if (eye !== null && !asked) continue;
+      const lines = eye === null ? lastLookAtWearer(health) : lastLook(eyes[eye], health, eye, asked?.mode === 'final' && asked.lens.add !== null);
+      const look = looked(eye, lines, form.overrides);
+      if (!look.ok) return look;
+      looks.push(look.value);
+    }
+    const missing = looks.flatMap((l) => l.missing);
+    if (missing.length > 0) return err({ kind: 'invalid', fields: missing });
     for (const eye of EYES) {
       const asked = form[eye];
       if (!asked) continue;
@@ -141,6 +180,7 @@ export const sign = defineService({
         waitNote: form.waitNote,
         daysPerWeek: form.daysPerWeek,
         supersedesId: before?.id ?? null,
+        overrides: looks.flatMap((l) => l.overrides),
         settings,
         ruleVersion: RULE_VERSION,
       },

@@ -5,6 +5,7 @@ import {
   type Eye,
   type AcuityBothFact,
   type AnyFact,
+  type EyeAcuityFact,
   type Fact,
   type FactChain,
   type FitFact,
@@ -17,6 +18,7 @@ import {
   type RotationFact,
   type VisitFacts,
 } from '../core';
+import { findBestAcuities } from '../db/acuities';
 import { listFacts, listOnEyeExtras, type FactTable } from '../db/facts';
 import { listFamilies, listLenses, listTrialStock, type FamilyWithBlocks, type LensRow, type TrialStockRow } from '../db/lenses';
 import { listCareProducts, listHouseList, type CareProductRow, type HouseListRow } from '../db/library';
@@ -84,6 +86,8 @@ export interface VisitRecord extends WearerFile {
   readonly facts: VisitFacts;
   /** Powers measured at earlier visits, newest of each eye. */
   readonly earlierRefractions: readonly RefractionFact[];
+  /** Best acuity of each eye at earlier visits, logMAR. */
+  readonly bestBefore: Readonly<Record<Eye, number | null>>;
   readonly families: readonly FamilyWithBlocks[];
   readonly stock: readonly TrialStockRow[];
   readonly houseList: readonly HouseListRow[];
@@ -187,6 +191,7 @@ export async function readVisitFacts(context: Context, visitId: string): Promise
     overRefractions: await readChains<OverRefractionFact>(context, 'over_refraction', [visitId]),
     lensFindings: await readChains<LensFindingFact>(context, 'lens_finding', [visitId]),
     acuitiesBoth: await readChains<AcuityBothFact>(context, 'acuity_both', [visitId]),
+    eyeAcuities: await readChains<EyeAcuityFact>(context, 'eye_acuity', [visitId]),
     choices: await listChoices(context.tx, context.caller.practiceId, visitId),
   };
 }
@@ -206,6 +211,7 @@ export async function readVisitRecord(context: Context, visit: VisitRow): Promis
     visit,
     facts: await readVisitFacts(context, visit.id),
     earlierRefractions: [...newest('right'), ...newest('left')],
+    bestBefore: await findBestAcuities(tx, caller.practiceId, earlierIds),
     families: await listFamilies(tx, caller.practiceId, context.today),
     stock: await listTrialStock(tx, caller.practiceId),
     houseList: await listHouseList(tx, caller.practiceId),

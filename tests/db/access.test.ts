@@ -4,7 +4,7 @@ import { may, ROLES } from '../../src/core';
 import { SERVICES, type ServiceName } from '../../src/services';
 import { resume, signIn } from '../../src/services/access';
 import { perform } from '../../src/services/define';
-import { openNeighbour, openWorld, spec, type World } from './support';
+import { blinksAt, openNeighbour, openWorld, SENTENCES, spec, type World } from './support';
 
 let world: World;
 let ids: {
@@ -30,7 +30,7 @@ beforeAll(async () => {
   await world.must('recordOnEye', {
     visitId,
     version: 3,
-    right: { lensOnEyeId: onEye, fit: 'fits', blinks: [{ rotationLeft: 10 }], overRefraction: '+0.25 -0.50 x 70', vertexMm: 12 },
+    right: { lensOnEyeId: onEye, fit: 'fits', blinks: blinksAt(10), overRefraction: '+0.25 -0.50 x 70', vertexMm: 12 },
     left: null,
   });
   const { prescriptionId = '' } = await world.must('sign', {
@@ -42,6 +42,7 @@ beforeAll(async () => {
     expiresOn: '2027-11-24',
     waitNote: 'note',
     daysPerWeek: 7,
+    overrides: SENTENCES,
   });
   const { lessonId = '' } = await world.must('startLesson', { visitId, version: 5 });
   const { orderId = '' } = await world.must('placeOrder', { visitId, version: 6, requestKey: randomUUID(), prescriptionId, rightPacks: 1, leftPacks: 0 });
@@ -114,6 +115,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
     expiresOn: '2027-11-24',
     waitNote: 'x',
     daysPerWeek: 7,
+    overrides: SENTENCES,
   }),
   startLesson: () => ({ visitId: ids.visitId, version: 1 }),
   recordAttempt: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, eye: 'right', move: 'off', worked: true, miss: null }),

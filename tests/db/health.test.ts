@@ -3,7 +3,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Result } from '../../src/lib/outcome';
 import { claimDispatch } from '../../src/db/orders';
 import type { ServiceName } from '../../src/services';
-import { openWorld, spec, type World } from './support';
+import { openWorld, SENTENCES, spec, type World } from './support';
 
 let world: World;
 let visitId: string;
@@ -43,7 +43,15 @@ async function lensDeeds(visit: string): Promise<[ServiceName, object][]> {
     ['putOnTrials', { right: lens, left: null }],
     [
       'sign',
-      { password: 'plain-sight', right: { mode: 'final', lens, triedLensOnEyeId: null }, left: null, expiresOn: '2027-11-24', waitNote: 'why', daysPerWeek: 7 },
+      {
+        password: 'plain-sight',
+        right: { mode: 'final', lens, triedLensOnEyeId: null },
+        left: null,
+        expiresOn: '2027-11-24',
+        waitNote: 'why',
+        daysPerWeek: 7,
+        overrides: SENTENCES,
+      },
     ],
     ['startLesson', {}],
     ['signOffLesson', { lessonId: uuid }],
@@ -160,6 +168,7 @@ describe('orders on their way out', () => {
       expiresOn: '2027-11-24',
       waitNote: 'x',
       daysPerWeek: 7,
+      overrides: SENTENCES,
     });
     if (!signed.ok) throw new Error(JSON.stringify(signed.error));
     const prescriptionId = (signed.value as unknown as { prescriptionId: string }).prescriptionId;

@@ -5,7 +5,7 @@ import { claimImport, noteProgress } from '../../src/db/catalogueImports';
 import { importOne } from '../../src/jobs/importCatalogue';
 import type { Consequences, FamilyPage, LibraryPage } from '../../src/services/library';
 import type { ImportPage } from '../../src/services/catalogueImport';
-import { openWorld, spec, type World } from './support';
+import { openWorld, SENTENCES, spec, type World } from './support';
 
 let world: World;
 beforeAll(async () => {
@@ -36,6 +36,7 @@ async function prescribed(
     expiresOn: '2027-11-24',
     waitNote: 'known wearer',
     daysPerWeek: 7,
+    overrides: SENTENCES,
   });
   return { visitId, prescriptionId };
 }

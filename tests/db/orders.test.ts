@@ -5,7 +5,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { dispatchOne, retrySeconds, type DispatchDeps } from '../../src/jobs/dispatchOrders';
 import { claimDispatch } from '../../src/db/orders';
 import { supplierServer, type Fault } from '../../src/standins/supplier/server';
-import { openWorld, spec, type World } from './support';
+import { openWorld, SENTENCES, spec, type World } from './support';
 
 let world: World;
 let supplier: Server;
@@ -44,6 +44,7 @@ async function order(): Promise<string> {
     expiresOn: '2027-11-24',
     waitNote: 'x y',
     daysPerWeek: 7,
+    overrides: SENTENCES,
   });
   const { orderId } = await world.must('placeOrder', { visitId, version: 3, requestKey: randomUUID(), prescriptionId, rightPacks: 1, leftPacks: 1 });
   return orderId ?? '';

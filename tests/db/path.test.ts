@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { careTopicsFor } from '../../src/core';
-import { openWorld, spec, type World } from './support';
+import { blinksAt, openWorld, SENTENCES, spec, type World } from './support';
 
 let world: World;
 beforeAll(async () => {
@@ -21,7 +21,7 @@ async function readVisit(over: string, record = 1): Promise<{ visitId: string; o
   await world.must('recordOnEye', {
     visitId,
     version: 3,
-    right: { lensOnEyeId: onEye, fit: 'fits', blinks: [{ rotationLeft: 10 }], overRefraction: over, vertexMm: 12, sureOfLens: true },
+    right: { lensOnEyeId: onEye, fit: 'fits', blinks: blinksAt(10), overRefraction: over, vertexMm: 12, sureOfLens: true },
     left: null,
   });
   return { visitId, onEye, version: 4, lens };
@@ -35,6 +35,7 @@ const signing = (v: Awaited<ReturnType<typeof readVisit>>, change: Record<string
   expiresOn: '24 Nov 2027',
   waitNote: note,
   daysPerWeek: 7,
+  overrides: SENTENCES,
   ...change,
 });
 const topUp = () => world.db.owner`update trial_stock set count = 50`;
@@ -106,6 +107,7 @@ describe('signing', () => {
           left: null,
           expiresOn: '2027-11-24',
           daysPerWeek: 7,
+          overrides: SENTENCES,
         })
       ).ok,
     ).toBe(true);

@@ -95,6 +95,16 @@ export async function openNeighbour(world: World): Promise<{ practiceId: string;
   };
 }
 
+/** A prescriber's sentence for all that a last look may ask of a visit built for another purpose; what is not asked is not kept. */
+export const SENTENCES = [
+  { eye: null, code: 'dangerUnasked', reason: 'asked by telephone this morning' },
+  ...(['right', 'left'] as const).flatMap((eye) =>
+    ['corneaUngraded', 'fitUnread', 'turnUnread', 'minusUnread'].map((code) => ({ eye, code, reason: 'looked at elsewhere today' })),
+  ),
+];
+/** Blinks at one place, as many as a verdict asks. */
+export const blinksAt = (rotationLeft: number, count = 3) => Array.from({ length: count }, () => ({ rotationLeft }));
+
 /** The lens spec of a family by code, as the forms take it. */
 export async function spec(world: World, code: string, sphere: number, cylinder: number, axis: number, baseCurve = 8.6, diameter = 14.2) {
   const [row] = await world.db.owner<{ id: string }[]>`select id from lens_family_version where code = ${code} and practice_id = ${world.practiceId}`;

@@ -106,12 +106,24 @@ describe('workings of the desks', () => {
   it('from the blinks to the lens’s own scatter', () => {
     const eye = live(visit(), { rightTurn: '', rightBlinks: '0:drag:: 12:drag:: -3:drag:: 15:drag:: 4:drag::' });
     if (!eye.stats) throw new Error('stats');
-    const words = { title: '', readings: 'r', mean: 'm', sd: 's', noise: 'n', own: 'o', slope: 'd', limit: (a: string, b: string) => `${a}/${b}`, foot: '' };
-    const lines = Object.fromEntries(seriesWorking('x', eye.blinks, eye.stats, settings, words).lines.map((l) => [l.what, l.comes]));
+    const words = {
+      title: '',
+      readings: 'r',
+      mean: 'm',
+      sd: 's',
+      noise: 'n',
+      own: 'o',
+      slope: 'd',
+      limit: (a: string, b: string) => `${a}/${b}`,
+      three: 't',
+      foot: '',
+    };
+    const lines = Object.fromEntries(seriesWorking('x', eye.blinks, eye.stats, -1.75, settings, words).lines.map((l) => [l.what, l.comes]));
     expect(lines.r).toBe('0, 12, −3, 15, 4');
     expect(lines.n).toBe('√(7.70² − 2²)');
     expect(lines.o).toBe('7.4°');
-    expect(lines['5/2']).toBe('');
+    expect(lines['1.75/0.15']).toBe('4.9°');
+    expect(lines.t).toBe('3.0°');
   });
   it('what a turn costs: the cylinder is twice the blur', () => {
     const { lines } = costWorking('x', -2.25, 10, { title: '', cylinder: 'c', blur: 'b', foot: '' });

@@ -148,3 +148,23 @@ export const findingChain = (
 /** The reason given for a stop that holds, if one was. */
 export const passOf = <P extends { readonly evidenceKey: string }>(fired: Fired, passes: readonly P[]): P | null =>
   passes.findLast((p) => p.evidenceKey === evidenceKey(fired)) ?? null;
+
+/**
+ * Is sight a single line short enough to ask about this eye? With pain, light that hurts, stain or an infiltrate seen today,
+ * and in an only good eye. Common practice.
+ */
+export function eyeAtRisk(health: HealthState, eye: Eye): boolean {
+  const seen = health.today[eye];
+  const atLeast = (key: SignId, least: number): boolean => typeof seen[key] === 'number' && seen[key] >= least;
+  const history = health.answers.eyeHistory?.value;
+  const said = health.said.danger?.value;
+  const named = (value: AnswerValue | undefined, ...any: readonly string[]): boolean => Array.isArray(value) && any.some((a) => value.includes(a));
+  return (
+    atLeast('pain', 1) ||
+    seen.light === 'hurts' ||
+    atLeast('staining', 0.5) ||
+    atLeast('infiltrates', 0.5) ||
+    named(history, 'onlyGoodEye') ||
+    named(said, 'pain', 'light', 'vision')
+  );
+}

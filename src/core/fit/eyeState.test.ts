@@ -67,6 +67,7 @@ const facts = (change: Partial<VisitFacts> = {}): VisitFacts => ({
   overRefractions: [],
   lensFindings: [],
   acuitiesBoth: [],
+  eyeAcuities: [],
   choices: [],
   ...change,
 });
@@ -92,6 +93,9 @@ describe('one eye as it stands', () => {
         provisional: false,
         acuityLogMar: null,
         acuityTyped: null,
+        cylinderTested: false,
+        plusHalf: null,
+        control: 'none' as const,
       },
     ]);
     const state = eyeState(

@@ -2,10 +2,13 @@ import { latest, type Appended, type FactChain } from '../facts/chains';
 import type { Refraction } from '../optics/refraction';
 import type { Degrees, Eye, IsoInstant } from '../units';
 import type { AcuityBothFact } from './bothEyes';
+import type { LogMar } from '../optics/acuity';
 import type { EyeAcuities } from './overDoubts';
-import { eyeVerdict, type EyeVerdict } from './eyeVerdict';
+import { eyeVerdict, type EyeVerdict, type Picked } from './eyeVerdict';
 import { judgeFit, type FitVerdict } from './fitVerdict';
 import { isLensSign, type LensFindings, type LensSignId } from './lensSigns';
+import { expectedLoss, gainsLine } from './sight';
+import type { OverControl } from './measureAgain';
 import type { MovementSchool } from './movement';
 import type { RotationRules, TriedFamily } from '../rotation/rotationVerdict';
 import { seriesStats, type SeriesStats } from '../rotation/series';
@@ -90,6 +93,9 @@ export interface LensChoice {
   readonly chosenAt: IsoInstant;
   readonly chosenByName: string;
 }
+/** How the first +0.50 looked: it finds the over-minused, and is never the finding itself. */
+export const PLUS_HALF = ['worse', 'same', 'better'] as const;
+export type PlusHalf = (typeof PLUS_HALF)[number];
 export interface OverRefractionFact extends Fact, PowerColumns {
   readonly lensOnEyeId: string;
   readonly vertexMm: number;
@@ -97,6 +103,19 @@ export interface OverRefractionFact extends Fact, PowerColumns {
   readonly acuityLogMar: number | null;
   readonly acuityTyped: string | null;
   readonly provisional: boolean;
+  /** Was cylinder looked for? A sphere says nothing of cylinder either way. */
+  readonly cylinderTested: boolean;
+  readonly plusHalf: PlusHalf | null;
+  readonly control: OverControl;
+}
+/** Ways of seeing without a lens on the eye. */
+export const ACUITY_WAYS = ['unaided', 'glasses', 'pinhole'] as const;
+export type AcuityWay = (typeof ACUITY_WAYS)[number];
+/** What an eye sees without a contact lens; needs no power. */
+export interface EyeAcuityFact extends Fact {
+  readonly way: AcuityWay;
+  readonly acuityLogMar: LogMar;
+  readonly acuityTyped: string;
 }
 /** Who vouches for a lens on an eye, and when it came off. */
 export interface OnEyeExtra {
@@ -117,6 +136,7 @@ export interface VisitFacts {
   readonly overRefractions: readonly FactChain<OverRefractionFact>[];
   readonly lensFindings: readonly FactChain<LensFindingFact>[];
   readonly acuitiesBoth: readonly FactChain<AcuityBothFact>[];
+  readonly eyeAcuities: readonly FactChain<EyeAcuityFact>[];
   /** In the order in which they were chosen. */
   readonly choices: readonly LensChoice[];
 }
@@ -131,6 +151,20 @@ export interface EyeRules extends RotationRules {
   readonly movement: MovementSchool;
 }
 
+/** What of the wearer bears on one eye beside what was measured in this visit. */
+export interface EyeContext {
+  /** Another lens of the visit than the one decided on. */
+  readonly lensOnEyeId?: string;
+  /** Years; without it taken as grown up. */
+  readonly age?: number | null;
+  /** A prescriber's choice where refraction and over-refraction do not agree. */
+  readonly picked?: Picked | null;
+  /** Best acuity of this eye recorded at earlier visits. */
+  readonly bestBefore?: LogMar | null;
+  /** Pain, stain, an infiltrate or an only good eye: sight a single line short is asked about. */
+  readonly oneLineAsks?: boolean;
+}
+
 type Current<F extends Fact> = (FactChain<F> & { readonly current: F }) | null;
 
 /** One eye as it stands in a visit. */
@@ -142,11 +176,17 @@ export interface EyeState {
   readonly choice: LensChoice | null;
   readonly confirmed: OnEyeExtra['how'];
   readonly takenOffAt: IsoInstant | null;
+  /** The lens has a mark whose turn counts: a toric, also one with no cylinder in it. */
+  readonly toric: boolean;
   readonly fit: Current<FitFact>;
   /** The last series of readings of the mark, in the order read. */
   readonly series: readonly RotationChain[];
   readonly turn: SeriesStats | null;
   readonly overRefraction: Current<OverRefractionFact>;
+  /** Where the mark sat when it was taken; null when it was not read. */
+  readonly overTurn: Degrees | null;
+  /** Over-refractions taken before it, each by itself, through the same lens; oldest first. */
+  readonly overBefore: readonly (FactChain<OverRefractionFact> & { readonly current: OverRefractionFact })[];
   /** What was seen of the lens, the newest of each sign. */
   readonly findings: LensFindings;
   readonly findingChains: Readonly<Partial<Record<LensSignId, LensFindingChain>>>;
@@ -166,6 +206,33 @@ export function lastSeries(rotations: readonly FactChain<RotationFact>[], lensOn
   const all = rotations.filter(holds).filter((c) => c.current.lensOnEyeId === lensOnEyeId);
   const newest = Math.max(...all.map((c) => c.current.seriesNo));
   return all.filter((c) => c.current.seriesNo === newest);
+}
+
+/** Where the mark sat when something was read through a lens: by the last series up to then, else by the first after it. */
+export function turnWhen(rotations: readonly FactChain<RotationFact>[], lensOnEyeId: string, at: IsoInstant): Degrees | null {
+  const all = rotations
+    .filter(holds)
+    .map((c) => c.current)
+    .filter((r) => r.lensOnEyeId === lensOnEyeId);
+  if (all.length === 0) return null;
+  const upTo = all.filter((r) => r.recordedAt <= at);
+  const series = upTo.length > 0 ? Math.max(...upTo.map((r) => r.seriesNo)) : Math.min(...all.map((r) => r.seriesNo));
+  const readings = all.filter((r) => r.seriesNo === series).map((r) => r.rotationLeftDeg);
+  return readings.reduce((a, b) => a + b, 0) / readings.length;
+}
+
+/**
+ * Best acuity of an eye among facts, whatever it was seen with: glasses, pinhole, no correction, any lens.
+ * @returns logMAR; null where none was read
+ * @example bestAcuity({refractions: [], overRefractions: [], lensFindings: [], eyeAcuities: []}, 'right') → null
+ */
+export function bestAcuity(facts: Pick<VisitFacts, 'refractions' | 'overRefractions' | 'lensFindings' | 'eyeAcuities'>, eye: Eye): LogMar | null {
+  const read: (LogMar | null)[] = [
+    ...[...facts.refractions, ...facts.overRefractions, ...facts.eyeAcuities].map((c) => (c.current?.eye === eye ? c.current.acuityLogMar : null)),
+    ...facts.lensFindings.map((c) => (c.current?.eye === eye && c.current.sign.startsWith('acuity') ? c.current.numberValue : null)),
+  ];
+  const known = read.filter((a) => a !== null);
+  return known.length === 0 ? null : Math.min(...known);
 }
 
 /** The newest chain of each sign seen through one lens. */
@@ -190,18 +257,21 @@ function decidedOn(facts: VisitFacts, eye: Eye): { readonly onEye: Current<OnEye
   return chain && holds(chain) ? { onEye: chain, choice: chain.rootId === newest.rootId ? null : choice } : { onEye: newest, choice: null };
 }
 
+const measured = (row: OverRefractionFact) => ({ power: powerOf(row), vertexMm: row.vertexMm });
+const better = (a: LogMar | null, b: LogMar | null): LogMar | null => (a === null ? b : b === null ? a : Math.min(a, b));
+
 /**
  * What holds for one eye in a visit, and what it comes to. Readings count only through the lens they were taken
  * with; an unconfirmed lens counts for nothing.
  * @param lensOf power and family of a lens by its id; undefined where the id is not known
  * @param rules what the practice has set
- * @param lensOnEyeId another lens of the visit than the one decided on
+ * @param context what of the wearer bears on it, and another lens of the visit than the one decided on
  * @example eyeState(noFacts, 'right', () => undefined, rules).verdict.order → null
  * @source see eyeVerdict, judgeFit
  */
-export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) => LensOfEye | undefined, rules: EyeRules, lensOnEyeId?: string): EyeState {
+export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) => LensOfEye | undefined, rules: EyeRules, context: EyeContext = {}): EyeState {
   const refraction = latest(facts.refractions, (r) => r.eye === eye);
-  const named = lensOnEyeId === undefined ? undefined : facts.onEye.find((c) => c.rootId === lensOnEyeId);
+  const named = context.lensOnEyeId === undefined ? undefined : facts.onEye.find((c) => c.rootId === context.lensOnEyeId);
   const { onEye, choice } = named && holds(named) ? { onEye: named, choice: null } : decidedOn(facts, eye);
   const extra = facts.onEyeExtras.find((e) => e.lensOnEyeId === onEye?.rootId);
   const ofLens = (row: { readonly eye: Eye; readonly lensOnEyeId: string }): boolean => row.eye === eye && row.lensOnEyeId === onEye?.rootId;
@@ -214,38 +284,57 @@ export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) =
           series.map((c) => c.current.rotationLeftDeg),
           rules.readerNoiseDegrees,
         );
-  const overRefraction = latest(facts.overRefractions, ofLens);
+  const overs = facts.overRefractions.filter(holds).filter((c) => ofLens(c.current));
+  const overRefraction = overs.at(-1) ?? null;
+  const overBefore = overs.slice(0, -1);
+  const turnOf = (row: OverRefractionFact): Degrees | null => turnWhen(facts.rotations, row.lensOnEyeId, row.recordedAt);
+  const overTurn = overRefraction && turnOf(overRefraction.current);
   const findingChains = onEye ? findingsOf(facts.lensFindings, onEye.rootId) : {};
   const findings = findingValues(findingChains);
   const lens = onEye?.current.lensId && extra?.how ? lensOf(onEye.current.lensId) : undefined;
+  const over = overRefraction?.current.acuityLogMar ?? null;
+  const verdict = eyeVerdict({
+    refraction: refraction && { power: powerOf(refraction.current), vertexMm: refraction.current.vertexMm },
+    lens: lens?.power ?? null,
+    turn,
+    recovery: numberOf(findings.recoverySeconds),
+    early: series.some((c) => c.current.provisional),
+    overRefraction: overRefraction && measured(overRefraction.current),
+    overTurn,
+    gainsLine: gainsLine(numberOf(findings.acuityLens), over),
+    control: overRefraction?.current.control ?? 'none',
+    overBefore: overBefore.map((c) => ({ ...measured(c.current), turn: turnOf(c.current) })),
+    age: context.age ?? null,
+    picked: context.picked ?? null,
+    tried: lens?.tried ?? null,
+    rules,
+  });
   return {
     refraction,
     onEye,
     choice,
     confirmed: extra?.how ?? null,
     takenOffAt: extra?.takenOffAt ?? null,
+    toric: lens !== undefined && (lens.power.cylinder !== 0 || lens.tried?.family.geometry === 'toric' || lens.tried?.family.geometry === 'toricMultifocal'),
     fit,
     series,
     turn,
     overRefraction,
+    overTurn,
+    overBefore,
     findings,
     findingChains,
     acuities: {
       glasses: refraction?.current.acuityLogMar ?? null,
       lens: numberOf(findings.acuityLens),
-      over: overRefraction?.current.acuityLogMar ?? null,
+      over,
       pinhole: numberOf(findings.acuityPinhole),
+      best: better(context.bestBefore ?? null, bestAcuity(facts, eye)),
+      expectedLoss: expectedLoss(verdict, lens ?? null, overTurn ?? turn?.mean ?? 0, overRefraction && measured(overRefraction.current)),
+      oneLineAsks: context.oneLineAsks ?? false,
+      cylinderTested: overRefraction?.current.cylinderTested ?? false,
     },
     fitVerdict: judgeFit(findings, rules.movement),
-    verdict: eyeVerdict({
-      refraction: refraction && { power: powerOf(refraction.current), vertexMm: refraction.current.vertexMm },
-      lens: lens?.power ?? null,
-      turn,
-      recovery: numberOf(findings.recovery),
-      early: series.some((c) => c.current.provisional),
-      overRefraction: overRefraction && { power: powerOf(overRefraction.current), vertexMm: overRefraction.current.vertexMm },
-      tried: lens?.tried ?? null,
-      rules,
-    }),
+    verdict,
   };
 }

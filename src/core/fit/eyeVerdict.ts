@@ -2,17 +2,29 @@ import { fromPowerVector, subtractVectors, toPowerVector } from '../optics/power
 import type { Refraction } from '../optics/refraction';
 import { toCornealPlane, toSpectaclePlane } from '../optics/vertex';
 import { powerOnEye } from '../rotation/compensate';
-import { resolveOverRefraction, type ResolvedOverRefraction } from '../rotation/resolveOverRefraction';
-import { compensatedNeed, rotationVerdict, type RotationRules, type RotationVerdict, type TriedFamily } from '../rotation/rotationVerdict';
-import { routesAgree, type RoutesVerdict } from '../rotation/routesAgree';
+import {
+  measuredParts,
+  needThroughLens,
+  resolveOverRefraction,
+  type CylinderFrom,
+  type EyesNeed,
+  type MeasuredParts,
+  type ResolvedOverRefraction,
+} from '../rotation/resolveOverRefraction';
+import { compensatedNeed, rotationVerdict, type OnEyeLens, type RotationRules, type RotationVerdict, type TriedFamily } from '../rotation/rotationVerdict';
+import { routesAgree, weightedNeed, type RoutesVerdict, type WeightedNeed } from '../rotation/routesAgree';
 import { FEWEST_READINGS, type SeriesStats } from '../rotation/series';
-import type { Millimetres } from '../units';
+import type { Degrees, Millimetres } from '../units';
+import { measureAgainFreed, type Freed, type OverControl } from './measureAgain';
 
 /** A power measured at the spectacle or trial-frame plane. */
 export interface MeasuredPower {
   readonly power: Refraction;
   readonly vertexMm: Millimetres;
 }
+
+/** Of two that do not agree, the one a prescriber has picked. */
+export type Picked = 'refraction' | 'overRefraction';
 
 /** What has been measured on one eye. */
 export interface EyeMeasurements {
@@ -21,51 +33,76 @@ export interface EyeMeasurements {
   readonly lens: Refraction | null;
   /** Where its mark sits, over the blinks read; null when not read. */
   readonly turn: SeriesStats | null;
-  /** Blinks until back after a push. */
+  /** Seconds until back within 10° after a push. */
   readonly recovery: number | null;
   /** The mark was read before the lens had settled. */
   readonly early: boolean;
   readonly overRefraction: MeasuredPower | null;
+  /** How the lens sat when the over-refraction was taken, degrees; without it, as it sits now. */
+  readonly overTurn?: Degrees | null;
+  /** Was a line of letters gained with the over-refraction? Null while letters were not read with and without it. */
+  readonly gainsLine?: boolean | null;
+  readonly control?: OverControl;
+  /** Over-refractions taken before, each by itself, through the same confirmed lens; oldest first. */
+  readonly overBefore?: readonly (MeasuredPower & { readonly turn: Degrees | null })[];
+  /** Years. */
+  readonly age?: number | null;
+  /** A prescriber's choice where refraction and over-refraction do not agree. */
+  readonly picked?: Picked | null;
   /** What the lens's family makes; null when it is not in the library. */
   readonly tried: TriedFamily | null;
   readonly rules: RotationRules;
 }
 
 /** Why no order is offered. */
-export type NoOrder = 'nothing' | 'routesDisagree' | 'notSteadyYet' | 'refit' | 'changeDesign';
+export type NoOrder = 'nothing' | 'routesDisagree' | 'notSteadyYet' | 'fewBlinks' | 'refit' | 'changeDesign';
 
 /** The rule that refuses an order, by why none is offered. */
 export const NO_ORDER_RULES = {
   nothing: 'nothingMeasured',
   routesDisagree: 'measureAgain',
   notSteadyYet: 'notSteadyYet',
+  fewBlinks: 'fewBlinks',
   refit: 'refitFirst',
   changeDesign: 'changeDesign',
 } as const satisfies Readonly<Record<NoOrder, string>>;
 
 /** What the rotation says against an order. A lens that has not settled may still come to rest: then it is read again. */
-function againstOrder(rotation: RotationVerdict | null): 'notSteadyYet' | 'refit' | 'changeDesign' | null {
-  if (rotation?.code === 'refit' || rotation?.code === 'changeDesign') return rotation.code;
-  const loose = rotation?.why === 'unsteady' || rotation?.why === 'drifting' || rotation?.why === 'slow';
-  return loose ? 'notSteadyYet' : null;
+function againstOrder(rotation: RotationVerdict | null, need: Refraction): Exclude<NoOrder, 'nothing' | 'routesDisagree'> | null {
+  if (rotation === null) return null;
+  if (rotation.code === 'refit' || rotation.code === 'changeDesign') return rotation.code;
+  const { why } = rotation;
+  if (why === 'unsteady' || why === 'drifting' || why === 'slow') return 'notSteadyYet';
+  // A need without a cylinder does not mind how the lens sits.
+  return (why === 'few' || why === 'scatters') && need.cylinder !== 0 ? 'fewBlinks' : null;
 }
 
 /** What it comes to. Every power at the cornea and unrounded, but the expected over-refraction. */
 export interface EyeVerdict {
-  /** Route 1: the spectacle refraction, moved to the cornea. */
+  /** The spectacle refraction, moved to the cornea. */
   readonly fromRefraction: Refraction | null;
-  /** Route 2: the lens as it lies plus the over-refraction. */
+  /** The lens as it lay plus the over-refraction: the power that corrected the eye, whatever was measured of it. */
   readonly fromOverRefraction: ResolvedOverRefraction | null;
+  /** What the over-refraction measured; null while there is none. */
+  readonly parts: MeasuredParts | null;
   readonly routes: RoutesVerdict | null;
-  /** Over-refraction that route 1 predicts, at the trial frame. */
+  /** What freed "measure again"; null where nothing had to, or nothing has. */
+  readonly freed: Freed | null;
+  /** Refraction and over-refraction weighted by their noise; null unless there are both. */
+  readonly weighted: WeightedNeed | null;
+  /** Over-refraction that the refraction predicts, at the trial frame: its mean alone beside one that measured no more. */
   readonly expectedOverRefraction: Refraction | null;
   /** What the eye asks for at the cornea. */
   readonly need: Refraction | null;
+  /** Where its cylinder comes from; null while there is no need. */
+  readonly cylinderFrom: CylinderFrom | null;
   /** Where the mark sits and what to do about it; null while it was not read. */
   readonly rotation: RotationVerdict | null;
-  /** Power to look for among makeable lenses, turn allowed for; null while nothing says, or something forbids it. */
+  /** Power to look for among makeable lenses, as the verdict on the turn says; null while nothing says, or something forbids it. */
   readonly order: Refraction | null;
   readonly noOrder: NoOrder | null;
+  /** The order that a prescriber's override would bring; null where there is nothing to override, or not enough to go by. */
+  readonly orderDespite: Refraction | null;
   /** Power to choose the next lens by: the order, or, where this lens is to be changed, the need without its turn. */
   readonly choosing: Refraction | null;
   readonly basis: 'overRefraction' | 'refraction' | null;
@@ -75,55 +112,102 @@ export interface EyeVerdict {
 const turnSd = (turn: SeriesStats | null, rules: RotationRules): number =>
   turn !== null && turn.count >= FEWEST_READINGS && turn.sd !== null ? turn.sd : rules.readerNoiseDegrees;
 
+/** Over-refraction that the refraction predicts through the lens as it lies, in the parts that are measured. */
+function expectedOver(fromRefraction: Refraction, lens: Refraction, turn: Degrees, parts: MeasuredParts, vertexMm: Millimetres): Refraction {
+  const left = subtractVectors(toPowerVector(fromRefraction), toPowerVector(powerOnEye(lens, turn)));
+  return toSpectaclePlane(fromPowerVector(parts === 'all' ? left : { ...left, j0: 0, j45: 0 }), vertexMm);
+}
+
+/** The order as the verdict on the turn says: without the turn where it is left alone, with it otherwise. */
+const orderOf = (need: Refraction, turn: Degrees, rotation: RotationVerdict | null): Refraction =>
+  rotation?.code === 'leave' ? need : compensatedNeed(need, turn);
+
 /**
- * Puts one eye's measurements together. The over-refraction through the lens that is on the eye decides where both
- * routes agree; where they do not, or where the lens does not sit still, no order is offered.
+ * Puts one eye's measurements together. What was measured through the lens that is on the eye decides the parts that it
+ * measured, the refraction the rest. Where both measured the same and do not agree, or where the lens does not sit still, no
+ * order is offered.
  * @example eyeVerdict({refraction: null, lens: null, turn: null, recovery: null, early: false, overRefraction: null, tried: null, rules}).order → null
- * @source see resolveOverRefraction, routesAgree, rotationVerdict
+ * @source see needThroughLens, routesAgree, measureAgainFreed, rotationVerdict
  */
 export function eyeVerdict(eye: EyeMeasurements): EyeVerdict {
-  const rotationLeft = eye.turn?.mean ?? 0;
-  const fromRefraction = eye.refraction ? toCornealPlane(eye.refraction.power, eye.refraction.vertexMm) : null;
-  const fromOverRefraction =
-    eye.lens && eye.overRefraction
-      ? resolveOverRefraction({
-          lens: eye.lens,
-          rotationLeft,
-          overRefraction: eye.overRefraction.power,
-          vertexMm: eye.overRefraction.vertexMm,
+  const { refraction, lens, overRefraction, turn, picked = null } = eye;
+  const turnNow = turn?.mean ?? 0;
+  const turnThen = eye.overTurn ?? turnNow;
+  const fromRefraction = refraction ? toCornealPlane(refraction.power, refraction.vertexMm) : null;
+  const resolve = (over: MeasuredPower, rotationLeft: Degrees): ResolvedOverRefraction | null =>
+    lens && resolveOverRefraction({ lens, rotationLeft, overRefraction: over.power, vertexMm: over.vertexMm });
+  const fromOverRefraction = overRefraction && resolve(overRefraction, turnThen);
+  const parts = overRefraction && fromOverRefraction ? measuredParts(overRefraction.power, eye.gainsLine ?? null) : null;
+  const both =
+    fromRefraction && fromOverRefraction && parts && lens && overRefraction
+      ? { fromRefraction, fromOverRefraction: fromOverRefraction.need, parts, lens, over: overRefraction.power }
+      : null;
+  const routes = both && routesAgree({ ...both, lensCylinder: both.lens.cylinder, rotationSd: turnSd(turn, eye.rules) });
+  const freed =
+    both && routes && !routes.agree
+      ? measureAgainFreed({
+          routes,
+          now: { over: both.over, power: both.fromOverRefraction },
+          before: (eye.overBefore ?? []).flatMap((b) => {
+            const resolved = resolve(b, b.turn ?? turnThen);
+            return resolved ? [{ over: b.power, power: resolved.need }] : [];
+          }),
+          gainsLine: eye.gainsLine ?? null,
+          control: eye.control ?? 'none',
+          age: eye.age ?? null,
         })
       : null;
-  const routes =
-    fromRefraction && fromOverRefraction && eye.lens
-      ? routesAgree({
-          fromRefraction,
-          fromOverRefraction: fromOverRefraction.need,
-          lensCylinder: eye.lens.cylinder,
-          rotationSd: turnSd(eye.turn, eye.rules),
-        })
-      : null;
-  const expectedOverRefraction =
-    fromRefraction && eye.lens
-      ? toSpectaclePlane(
-          fromPowerVector(subtractVectors(toPowerVector(fromRefraction), toPowerVector(powerOnEye(eye.lens, rotationLeft)))),
-          eye.overRefraction?.vertexMm ?? eye.refraction?.vertexMm ?? 12,
-        )
-      : null;
-  const disagree = routes !== null && !routes.agree;
-  const need = disagree ? null : (fromOverRefraction?.need ?? fromRefraction);
-  const rotation = eye.turn ? rotationVerdict({ stats: eye.turn, recovery: eye.recovery, early: eye.early, need, tried: eye.tried, rules: eye.rules }) : null;
-  const noOrder = disagree ? 'routesDisagree' : need === null ? 'nothing' : againstOrder(rotation);
-  const order = noOrder === null && need ? compensatedNeed(need, rotationLeft) : null;
+  const disagree = routes !== null && !routes.agree && freed === null && picked === null;
+  const takesRefraction = fromOverRefraction === null || parts === null || (routes !== null && !routes.agree && picked === 'refraction');
+  const asks: EyesNeed | null = takesRefraction
+    ? fromRefraction && { need: fromRefraction, cylinderFrom: 'refraction' }
+    : needThroughLens(freed?.through ?? fromOverRefraction.need, parts, fromRefraction);
+  const need = disagree ? null : (asks?.need ?? null);
+  const rotation = turn
+    ? rotationVerdict({
+        stats: turn,
+        recovery: eye.recovery,
+        early: eye.early,
+        need,
+        ...(lens ? { lensCylinder: lens.cylinder } : {}),
+        tried: eye.tried,
+        rules: eye.rules,
+      })
+    : null;
+  const noOrder = disagree ? 'routesDisagree' : need === null ? 'nothing' : againstOrder(rotation, need);
+  const could = need && orderOf(need, turnNow, rotation);
+  const order = noOrder === null ? could : null;
   return {
     fromRefraction,
     fromOverRefraction,
+    parts,
     routes,
-    expectedOverRefraction,
+    freed: freed?.by ?? null,
+    weighted: both && weightedNeed(both),
+    expectedOverRefraction:
+      fromRefraction && lens
+        ? expectedOver(fromRefraction, lens, overRefraction ? turnThen : turnNow, parts ?? 'all', overRefraction?.vertexMm ?? refraction?.vertexMm ?? 12)
+        : null,
     need,
+    cylinderFrom: need === null ? null : (asks?.cylinderFrom ?? null),
     rotation,
     order,
     noOrder,
-    choosing: order ?? (disagree ? null : need),
-    basis: order === null ? null : fromOverRefraction ? 'overRefraction' : 'refraction',
+    orderDespite: noOrder === null ? null : could,
+    choosing: order ?? need,
+    basis: order === null ? null : takesRefraction ? 'refraction' : 'overRefraction',
   };
+}
+
+/**
+ * The lens of the tried family and curve that the verdict asks to order, sitting as it will; null while no order is offered
+ * or nobody knows what the family makes.
+ * @param nearest looks for a lens where no turn was read
+ * @example lensToOrder(eyeVerdict({refraction: null, lens: null, turn: null, recovery: null, early: false, overRefraction: null, tried: null, rules}), () => null) → null
+ */
+export function lensToOrder(verdict: EyeVerdict, nearest: (need: Refraction) => OnEyeLens | null): OnEyeLens | null {
+  const { order, need, rotation } = verdict;
+  if (order === null || need === null) return null;
+  if (rotation === null) return nearest(need);
+  return rotation.code === 'leave' ? rotation.uncompensated : rotation.compensated;
 }

@@ -2,7 +2,7 @@
  * What is seen of a lens on an eye, as data. Millimetres of centration count toward the nose and up; an overlap is how
  * far the lens reaches past the limbus. Limits are hard: outside them a value is refused.
  */
-const measure = <Id extends string>(id: Id, min: number, max: number, step: number, unit: 'mm' | 'percent' | 'of10' | 'blinks' | 'logMAR') =>
+const measure = <Id extends string>(id: Id, min: number, max: number, step: number, unit: 'mm' | 'percent' | 'of10' | 's' | 'logMAR') =>
   ({ id, kind: 'measure', min, max, step, unit }) as const;
 const word = <Id extends string, const O extends readonly string[]>(id: Id, options: O) => ({ id, kind: 'word', options }) as const;
 
@@ -25,13 +25,28 @@ export const LENS_SIGNS = [
   word('lineCentre', ['middle', 'less', 'more']),
   word('lineMovement', ['less', 'middle', 'more']),
   word('lineLag', ['less', 'middle', 'more']),
-  word('linePushUp', ['less', 'middle', 'more']),
+  word('lineRecovery', ['slow', 'middle', 'fast']),
   word('debris', ['none', 'seen']),
   word('insideOut', ['no', 'yes']),
-  measure('recovery', 0, 10, 1, 'blinks'),
+  measure('recoverySeconds', 0, 300, 5, 's'),
   measure('acuityLens', -0.4, 3, 0.01, 'logMAR'),
   measure('acuityPinhole', -0.4, 3, 0.01, 'logMAR'),
-  word('cause', ['insideOut', 'surface', 'swapped', 'wrongLens', 'unsteady', 'tears', 'cornea', 'insideEye', 'prescriber']),
+  word('cause', [
+    'insideOut',
+    'surface',
+    'swapped',
+    'wrongLens',
+    'unsteady',
+    'turnedSteady',
+    'cylinderLeft',
+    'nearEye',
+    'multifocal',
+    'lazyEye',
+    'tears',
+    'cornea',
+    'insideEye',
+    'prescriber',
+  ]),
   word('sureOfLens', ['yes']),
 ] as const;
 

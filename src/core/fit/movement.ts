@@ -34,9 +34,16 @@ export const overlaps = (
   return { up: tenth(centred + off.up), down: tenth(centred - off.up), nose: tenth(centred + off.nose), ear: tenth(centred - off.nose) };
 };
 
-/** The two schools of movement on blink, mm. `wanted` inside `accepted`. Source: common practice. */
+/**
+ * The two schools of movement on blink, mm. Inside `wanted` it is as it should be; inside `accepted` it passes; a band of
+ * `watch` is settled by another sign that is good. Outside all of them nothing settles it. Source: common practice.
+ */
 export const MOVEMENT_SCHOOLS = {
-  classic: { accepted: [0.5, 1], wanted: [0.5, 1] },
-  modern: { accepted: [0.1, 0.5], wanted: [0.2, 0.4] },
+  classic: { wanted: [0.5, 1], accepted: [0.5, 1], watch: [0.3, 1.5] },
+  modern: { wanted: [0.2, 0.4], accepted: [0.2, 0.5], watch: [0.1, 1] },
 } as const;
 export type MovementSchool = keyof typeof MOVEMENT_SCHOOLS;
+/** Movement in up gaze, mm: under the one slow, over the other loose, whatever the school. From memory. */
+export const UP_GAZE = { from: 0.25, to: 0.5 } as const;
+/** Under this movement, mm, nothing settles that a lens is tight. Source: common practice. */
+export const STUCK_UNDER: Millimetres = 0.1;

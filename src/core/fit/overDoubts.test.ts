@@ -36,6 +36,20 @@ describe('what an over-refraction looks like', () => {
     const left: OverRead = { lens: r(-3), rotationLeft: 0, need: r(-3.75), over: r(-0.75), orderAxis: null };
     expect(overPatterns({ right, left }, none)).toEqual({ right: [], left: [] });
   });
+  it('torics exchanged are recognised although each sits turned in its own way', () => {
+    const [needR, needL] = [r(-2, -1.75, 20), r(-4.5, -1.25, 165)];
+    // Each eye wears the other's lens; the mark is read as that lens sits on this eye.
+    const right: OverRead = { ...read(needR, needR, needL, 12), lens: needR };
+    const left: OverRead = { ...read(needL, needL, needR, -9), lens: needL };
+    expect(overPatterns({ right, left }, none)).toEqual({ right: [{ code: 'swapped' }], left: [{ code: 'swapped' }] });
+    const mean = (o: OverRead): OverRead => ({ ...o, over: r(o.over.sphere + o.over.cylinder / 2), parts: 'mean' });
+    expect(overPatterns({ right: mean(right), left: mean(left) }, none).right).toEqual([{ code: 'swapped' }]);
+  });
+  it('a sphere is compared by mean power alone: a turned toric with plano is no surprise', () => {
+    const turned: OverRead = { lens: r(-3, -2.25, 20), rotationLeft: 20, need: r(-3, -2.25, 20), over: r(0), orderAxis: null };
+    expect(overPatterns({ right: { ...turned, parts: 'mean' }, left: null }, none).right).toEqual([]);
+    expect(overPatterns({ right: turned, left: null }, none).right).toMatchObject([{ code: 'surprise' }]);
+  });
   it('about the lens’s own power: no lens there (common practice)', () => {
     expect(overPatterns({ right: read(r(-4, -1, 20), r(-4, -1, 20), r(0)), left: null }, none).right).toEqual([{ code: 'noLens' }]);
   });
@@ -79,8 +93,10 @@ describe('what acuity says against it', () => {
     expect(codes(va(0, 0, 0), r(0.5, -0.5, 90))).toEqual([]);
   });
   it('a sphere that falls a line short asks for the cylinder', () => {
-    expect(codes(va(0, 0.2, 0.1), r(0.25))).toEqual(['askCylinder', 'unrestored']);
-    expect(codes(va(0, 0.2, 0.1), r(0.25, -0.75, 20))).toEqual(['unrestored']);
+    expect(codes(va(0, 0.2, 0.1), r(0.25))).toEqual(['askCylinder']);
+    expect(codes(va(0, 0.3, 0.2), r(0.25))).toEqual(['askCylinder', 'unrestored']);
+    expect(codes(va(0, 0.3, 0.2), r(0.25, -0.75, 20))).toEqual(['unrestored']);
+    expect(sightDoubts({ ...va(0, 0.2, 0.1), cylinderTested: true }, r(0.25))).toEqual([]);
   });
   it('the pinhole tells optics from the eye', () => {
     expect(codes(va(0, 0.3, null, 0.1), null)).toEqual(['unrestored', 'pinholeHelps']);
@@ -96,4 +112,34 @@ describe('what acuity says against it', () => {
     expect(sightGate(va(0, 0.2, 0), {})).toBeNull();
     expect(sightGate(va(null, 0.5, 0.5), {})).toBeNull();
   });
+  it('the best ever recorded counts, with whatever it was read', () => {
+    expect(isUnrestored({ ...va(null, 0.2, 0.2), best: 0 })).toBe(true);
+    expect(isUnrestored({ ...va(0.3, 0.2, 0.2), best: -0.1 })).toBe(true);
+    expect(isUnrestored({ ...va(0.3, 0.2, 0.2), best: 0.1 })).toBe(false);
+    expect(isUnrestored(va(0.3, 0.3, 0.3, 0.1))).toBe(true);
+  });
+  it('two lines ask, one does not: 20/20 to 20/30 is 0.176 and asks, 20/20 to 20/25 does not', () => {
+    expect(isUnrestored(va(0, 0.1, 0.1))).toBe(false);
+    expect(isUnrestored(va(0, 0.18, 0.18))).toBe(true);
+    expect(isUnrestored(va(0, 0.14, 0.14))).toBe(false);
+    expect(isUnrestored(va(0, 0.15, 0.15))).toBe(true);
+  });
+  it('what the over-refraction cannot give back is expected, and one line more asks', () => {
+    expect(isUnrestored({ ...va(0, 0.2, 0.2), expectedLoss: 0.12 })).toBe(false);
+    expect(isUnrestored({ ...va(0, 0.22, 0.22), expectedLoss: 0.12 })).toBe(true);
+    // A near eye expects nothing: it has to see fully through its over-refraction.
+    expect(isUnrestored({ ...va(0, 0.5, 0), expectedLoss: 0 })).toBe(false);
+    expect(sightGate({ ...va(0, 0.5, 0.2), expectedLoss: 0 }, { cause: 'nearEye' })).toBe('sightNearEye');
+  });
+  it('with pain, stain, an infiltrate or an only eye one line asks', () => {
+    expect(isUnrestored({ ...va(0, 0.1, 0.1), oneLineAsks: true })).toBe(true);
+    expect(isUnrestored({ ...va(0, 0.1, 0.1), oneLineAsks: true, expectedLoss: 0.3 })).toBe(true);
+    expect(isUnrestored({ ...va(0, 0.08, 0.08), oneLineAsks: true })).toBe(false);
+  });
+  it.each(['turnedSteady', 'cylinderLeft', 'multifocal', 'lazyEye', 'cornea', 'surface', 'tears', 'insideEye', 'prescriber'] as const)(
+    '%s explains it',
+    (cause) => {
+      expect(sightGate(va(0, 0.3, 0.3, 0.3), { cause })).toBeNull();
+    },
+  );
 });

@@ -11,7 +11,8 @@ export function overReadOf(state: EyeState, lens: LensOfEye | undefined): OverRe
   if (!lens || !over || state.confirmed === null) return null;
   return {
     lens: lens.power,
-    rotationLeft: state.turn?.mean ?? 0,
+    rotationLeft: state.overTurn ?? state.turn?.mean ?? 0,
+    parts: state.verdict.parts ?? 'all',
     need: state.verdict.fromRefraction,
     over: toCornealPlane(powerOf(over), over.vertexMm),
     orderAxis: state.verdict.order?.axis ?? null,

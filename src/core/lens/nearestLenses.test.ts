@@ -56,7 +56,15 @@ it('an axis that is made, asked for but for the rounding of an angle sum, is fou
   const family: LensFamily = {
     name: 'every degree',
     geometry: 'toric',
-    blocks: [{ spheres: { from: -2, to: 0, step: 0.25 }, cylinders: [0, -1.25], axes: { from: 1, to: 180, step: 1 }, adds: [null], curves: [{ baseCurve: 8.6, diameter: 14.4 }] }],
+    blocks: [
+      {
+        spheres: { from: -2, to: 0, step: 0.25 },
+        cylinders: [0, -1.25],
+        axes: { from: 1, to: 180, step: 1 },
+        adds: [null],
+        curves: [{ baseCurve: 8.6, diameter: 14.4 }],
+      },
+    ],
   };
   for (let axis = 1; axis <= 180; axis++)
     for (const off of [-2e-14, 2e-14]) expect(nearestLenses({ sphere: -1.25, cylinder: -1.25, axis: axis + off }, family)[0]?.power.axis).toBe(axis);

@@ -133,7 +133,7 @@ describe('do the two routes agree', () => {
     const eye = {
       refraction: { power: r(-3.25, -1.75, 20), vertexMm: 12 },
       lens: r(-3, -1.75, 20),
-      turn: seriesStats([10], 2),
+      turn: seriesStats([10, 10, 10], 2),
       recovery: null,
       early: false,
       tried: null,

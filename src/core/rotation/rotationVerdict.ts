@@ -4,7 +4,7 @@ import { nearestLenses, type NearestLens } from '../lens/nearestLenses';
 import type { LensFamily } from '../lens/family';
 import type { Degrees, Dioptres, Millimetres } from '../units';
 import { compensateAxis, powerOnEye } from './compensate';
-import { FEWEST_READINGS, unsteadiness, type SeriesStats, type SteadinessRules, type Unsteady } from './series';
+import { FEWEST_READINGS, readingsWanted, unsteadiness, type SeriesStats, type SteadinessRules, type Unsteady } from './series';
 
 /** Past this mean turn the schools differ, degrees. */
 export const FAR_TURN: Degrees = 30;
@@ -26,12 +26,14 @@ export interface TriedFamily {
 
 export interface RotationInput {
   readonly stats: SeriesStats;
-  /** Blinks until back after a push; null when not tried. */
+  /** Seconds until back within 10° after being pushed 45° off; null when not tried. */
   readonly recovery: number | null;
   /** Read before the lens had settled. */
   readonly early: boolean;
   /** What the eye asks at the cornea, unrounded; null while nothing says. */
   readonly need: Refraction | null;
+  /** Cylinder of the lens on the eye, D: stands in for that of the need while nothing says what the eye asks. */
+  readonly lensCylinder?: Dioptres;
   readonly tried: TriedFamily | null;
   readonly rules: RotationRules;
 }
@@ -44,7 +46,10 @@ export interface OnEyeLens {
 
 export interface RotationVerdict {
   readonly code: 'provisional' | 'refit' | 'changeDesign' | 'compensate' | 'leave';
-  readonly why: 'few' | 'early' | Unsteady | 'far' | 'gains' | 'nothingGained' | 'notComputed';
+  /** `few`: under three readings; `scatters`: three that lie too far apart, five are wanted. */
+  readonly why: 'few' | 'scatters' | 'early' | Unsteady | 'far' | 'gains' | 'nothingGained' | 'notComputed';
+  /** Readings asked for. */
+  readonly wanted: number;
   /** The best makeable lens that takes no notice of the turn, sitting turned by the mean. */
   readonly uncompensated: OnEyeLens | null;
   /** The best makeable lens with the turn allowed for, sitting turned by the mean: the least blur that can be ordered. */
@@ -80,10 +85,14 @@ export const nearestInCurve = (asked: Refraction, tried: TriedFamily, cylinderCa
     ...(tried.diameter === null ? {} : { diameter: tried.diameter }),
   });
 
+/** Steadiest a lens must be while neither the need nor the lens is known: as for a strong cylinder, D. Our own choice. */
+const UNKNOWN_CYLINDER: Dioptres = -2.25;
+
 /**
  * What to do about where the mark sits, in this order: too few or too early, unsteady, far turned, then whether the best
  * lens that can be ordered gains by allowing for the turn. Both lenses compared come from the same family and curve; the
- * trial itself is never one of them, because a wrong sphere is not a rotation.
+ * trial itself is never one of them, because a wrong sphere is not a rotation. Where nobody knows what the family makes,
+ * the turn of a steady lens is allowed for as it stands.
  * @example rotationVerdict({stats: seriesStats([10], 2), recovery: null, early: false, need, tried, rules}).code → 'provisional'
  * @source order of tests: common practice; figures: our own choice, practice settings
  */
@@ -93,12 +102,15 @@ export function rotationVerdict(input: RotationInput): RotationVerdict {
   const uncompensated = need && plain ? { lens: plain, blur: blurBetween(need, powerOnEye(plain.power, stats.mean)) } : null;
   const compensated = need && tried ? lensForTurn(need, stats.mean, tried, rules.cylinderCap) : null;
   const gain = uncompensated && compensated ? uncompensated.blur - compensated.blur : null;
-  const made = { uncompensated, compensated, gain };
-  const loose = unsteadiness(stats, recovery, rules);
+  const cylinder = need?.cylinder ?? input.lensCylinder ?? UNKNOWN_CYLINDER;
+  const wanted = readingsWanted(stats, cylinder, rules);
+  const made = { uncompensated, compensated, gain, wanted };
+  const loose = unsteadiness(stats, recovery, rules, cylinder);
   if (loose !== null) return { code: early ? 'provisional' : 'refit', why: loose, ...made };
-  if (stats.count < FEWEST_READINGS) return { code: 'provisional', why: 'few', ...made };
+  if (stats.count < wanted) return { code: 'provisional', why: stats.count < FEWEST_READINGS ? 'few' : 'scatters', ...made };
   if (early) return { code: 'provisional', why: 'early', ...made };
   if (Math.abs(stats.mean) > FAR_TURN && rules.turnOver30 === 'changeDesign') return { code: 'changeDesign', why: 'far', ...made };
-  if (gain === null) return { code: 'leave', why: 'notComputed', ...made };
+  if (need === null) return { code: 'leave', why: 'notComputed', ...made };
+  if (gain === null) return { code: need.cylinder === 0 ? 'leave' : 'compensate', why: 'notComputed', ...made };
   return gain >= rules.compensateFrom - 1e-9 ? { code: 'compensate', why: 'gains', ...made } : { code: 'leave', why: 'nothingGained', ...made };
 }

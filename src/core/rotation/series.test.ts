@@ -1,6 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_SETTINGS, parseRotation, scaleFromDrawings, seriesStats, turnCost, turnFromScale, unsteadiness, type InstrumentScale } from '../index';
+import {
+  DEFAULT_SETTINGS,
+  parseRotation,
+  readingsWanted,
+  scaleFromDrawings,
+  seriesStats,
+  steadinessLimit,
+  turnCost,
+  turnFromScale,
+  unsteadiness,
+  type InstrumentScale,
+} from '../index';
 
 describe('a series of blinks', () => {
   it('mean, SD and slope (values computed)', () => {
@@ -8,7 +19,7 @@ describe('a series of blinks', () => {
     expect(seriesStats([10, 8, 11, 10, 11], 2).sd).toBeCloseTo(1.2247, 4);
     expect(seriesStats([10, 8, 11, 10, 11], 2).lensSd).toBe(0);
     expect(seriesStats([0, 10, 20], 2).lensSd).toBeCloseTo(Math.sqrt(96), 9);
-    expect(seriesStats([7], 2)).toEqual({ count: 1, mean: 7, sd: null, lensSd: null, slope: null });
+    expect(seriesStats([7], 2)).toEqual({ count: 1, mean: 7, sd: null, lensSd: null, slope: null, slopeError: null });
   });
   it('reading backwards turns the slope, and nothing else', () => {
     fc.assert(
@@ -20,15 +31,52 @@ describe('a series of blinks', () => {
       }),
     );
   });
-  it('unsteady, drifting and slow, in that order', () => {
-    const why = (readings: number[], recovery: number | null = null) => unsteadiness(seriesStats(readings, 2), recovery, DEFAULT_SETTINGS);
+  it('the error of a slope (values computed)', () => {
+    // 4, 7, 9, 12, 15: slope 2.7, residual squares 0.30 over 3 degrees of freedom, spread 10.
+    expect(seriesStats([4, 7, 9, 12, 15], 2).slope).toBeCloseTo(2.7, 9);
+    expect(seriesStats([4, 7, 9, 12, 15], 2).slopeError).toBeCloseTo(Math.sqrt(0.3 / 3 / 10), 9);
+  });
+  // Values computed: 0.15 D rms through C·sin θ; held at 4° from below and 12° from above.
+  it.each([
+    [-0.75, 11.7],
+    [-1.25, 6.9],
+    [-1.75, 4.9],
+    [-2.25, 4],
+    [-4, 4],
+    [-0.5, 12],
+    [0, 12],
+  ])('a cylinder of %d D makes a lens unsteady from %d°', (cylinder, limit) => {
+    expect(steadinessLimit(cylinder, 0.15)).toBeCloseTo(limit, 1);
+  });
+  it('at the floor of 4° strong cylinders lose more: 0.19 D at −2.75, 0.28 at −4.00 (values computed)', () => {
+    const rms = (cylinder: number): number => Math.abs(cylinder) * Math.sqrt((1 - Math.exp(-2 * ((4 * Math.PI) / 180) ** 2)) / 2);
+    expect(rms(-2.75)).toBeCloseTo(0.19, 2);
+    expect(rms(-4)).toBeCloseTo(0.28, 2);
+  });
+  it('three blinks, and five where the three scatter', () => {
+    const wanted = (readings: number[], school: 'threeThenFive' | 'alwaysFive' = 'threeThenFive') =>
+      readingsWanted(readings.length === 0 ? null : seriesStats(readings, 2), -1.75, { ...DEFAULT_SETTINGS, blinkSchool: school });
+    expect(wanted([])).toBe(3);
+    expect(wanted([10])).toBe(3);
+    expect(wanted([10, 9, 11])).toBe(3);
+    // SD 3.0 is past 0.6 × 4.9.
+    expect(wanted([10, 7, 13])).toBe(5);
+    expect(wanted([10, 10, 10], 'alwaysFive')).toBe(5);
+  });
+  it('unsteady, drifting and slow, in that order, by what it costs this cylinder', () => {
+    const why = (readings: number[], cylinder = -1.75, recovery: number | null = null) =>
+      unsteadiness(seriesStats(readings, 2), recovery, DEFAULT_SETTINGS, cylinder);
     expect(why([10, 8, 11, 10, 11])).toBeNull();
     expect(why([0, 12, -3, 15, 4])).toBe('unsteady');
+    expect(why([0, 12, -3, 15, 4], -0.5)).toBeNull();
     expect(why([4, 7, 9, 12, 15])).toBe('drifting');
-    expect(why([10, 10, 10, 10, 10], 4)).toBe('slow');
-    expect(why([10, 10, 10, 10, 10], 3)).toBeNull();
+    expect(why([4, 7, 9, 12, 15], -0.75)).toBeNull();
+    expect(why([10, 10, 10, 10, 10], -1.75, 65)).toBe('slow');
+    expect(why([10, 10, 10, 10, 10], -1.75, 60)).toBeNull();
     // A line through three readings is mostly noise.
     expect(why([4, 7, 10])).toBeNull();
+    // A slope inside its own error is no drift.
+    expect(why([5, 9, 4, 12, 8])).not.toBe('drifting');
   });
   // Source: obliquely crossed cylinders; 0.25 D of cylinder is left at 9.6°, 5.7°, 4.1°, 3.2°, 1.4° for 0.75 … 5.00 (computed).
   it.each([

@@ -22,6 +22,7 @@ import { MeasureRow } from './MeasureRow';
 import { asChains, draftKey, faults, gradeAfter, openStops, trendOf, typedFindings, WALK, type FindingFault } from './model';
 import { Pictures } from './Pictures';
 import { Reasons } from './Reasons';
+import { SightRows, typedSight } from './SightRows';
 
 /** Graded findings, symptoms and measures of both eyes, and what they mean for a lens. */
 export function EyeHealthStep() {
@@ -40,6 +41,8 @@ export function EyeHealthStep() {
     const needs = { right: eye('right').verdict.choosing, left: eye('left').verdict.choosing };
     return healthOf(record, needs, { findings: asChains(typed, record.visit.id) });
   }, [record, eye, typed]);
+  const sight = { right: typedSight(draft.body, 'right', settings.acuity), left: typedSight(draft.body, 'left', settings.acuity) };
+  const waiting = typed.length > 0 || EYES.some((e) => sight[e] === null || sight[e].length > 0);
   const stopped = openStops(record);
   const referred = record.health.referrals.some((r) => stopped.some((s) => s.id === r.stopId));
 
@@ -54,12 +57,16 @@ export function EyeHealthStep() {
     };
   const put = (e: Eye, id: SignId, value: number | string): void => draft.set(draftKey(e, id), String(value));
   const recordAll = async (): Promise<void> => {
-    if (Object.keys(wrong).length > 0) {
+    if (Object.keys(wrong).length > 0 || sight.right === null || sight.left === null) {
       document.querySelector<HTMLElement>('.problem')?.scrollIntoView({ block: 'center' });
       return;
     }
     const list = (e: Eye) => typed.filter((f) => f.eye === e).map(({ sign, value }) => ({ sign, value }));
-    const done = await run('recordFindings', { right: list('right'), left: list('left') }, t('done'));
+    const done = await run(
+      'recordFindings',
+      { right: list('right'), left: list('left'), rightSight: sight.right ?? [], leftSight: sight.left ?? [] },
+      t('done'),
+    );
     if (done?.ok) draft.clear();
   };
   const refer = async (): Promise<void> => {
@@ -69,7 +76,7 @@ export function EyeHealthStep() {
     else await run('openReferral', { stopId: stop.id }, t('referDone'));
   };
   const act = (): void => {
-    if (typed.length > 0) void recordAll();
+    if (waiting) void recordAll();
     else if (stopped.length > 0) void refer();
     else router.push(`/visits/${record.visit.id}/power`);
   };
@@ -93,7 +100,8 @@ export function EyeHealthStep() {
     'equal',
     () => {
       const right = live.today.right[here];
-      if (right !== undefined && !closed) put('left', here, right);
+      // Stain is graded eye by eye, never copied.
+      if (right !== undefined && !closed && here !== 'staining') put('left', here, right);
     },
     [here, live, closed],
   );
@@ -144,7 +152,7 @@ export function EyeHealthStep() {
       margin={stopped.length > 0 ? <AbsoluteStop /> : <Reasons health={live} />}
       actions={
         <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || (closed && stopped.length === 0)} onClick={act}>
-          {typed.length > 0 ? t('record') : stopped.length > 0 ? (referred ? t('printReferral') : t('refer')) : t('toPower')}
+          {waiting ? t('record') : stopped.length > 0 ? (referred ? t('printReferral') : t('refer')) : t('toPower')}
         </Button>
       }
     >
@@ -191,6 +199,7 @@ export function EyeHealthStep() {
           </>
         ) : null}
         {some('infiltrates') ? measure('infiltratePlace') : null}
+        <SightRows body={draft.body} closed={closed} onText={(e, way, text) => draft.set(draftKey(e, way), text)} />
         {SYMPTOMS.map(({ id }) => measure(id))}
         {MEASURES.map(({ id }) => measure(id))}
       </Spine>

@@ -14,6 +14,7 @@ import { DraftLine } from '../common/visit/DraftLine';
 import { useEyeWords } from '../common/eyeWords';
 import { VisitFrame } from '../common/visit/VisitFrame';
 import { useVisit } from '../common/visit/VisitProvider';
+import { LastLook } from './LastLook';
 import { checkOf } from './model';
 import { PrescribedRows } from './PrescribedRows';
 import { SignedPrescription } from './SignedPrescription';
@@ -26,16 +27,17 @@ export function FinalStep() {
   const blurWorking = useBlurWorking();
   const eyeWords = useEyeWords();
   const router = useRouter();
-  const { record, eye, busy } = useVisit();
+  const { record, busy } = useVisit();
   const signing = useSigning();
-  const { draft, plans, included, maySign, before, shown } = signing;
+  const { draft, states, plans, included, maySign, before, shown } = signing;
   const form = useRef<HTMLFormElement>(null);
   useHotkeys('ctrl+enter', () => form.current?.requestSubmit(), { enableOnFormTags: true });
 
   const blocks = EYES.flatMap((e) => {
     const { lens } = plans[e];
-    const { order } = eye(e).verdict;
-    return lens && order ? [blurWorking(`blur-${e}`, eyeWords.short(e), order, lens)] : [];
+    const { order, orderDespite } = states[e].verdict;
+    const asked = order ?? orderDespite;
+    return lens && asked ? [blurWorking(`blur-${e}`, eyeWords.short(e), asked, lens)] : [];
   });
   return (
     <WorkingProvider ids={shown ? [] : blocks.map((b) => b.id)} initial={null}>
@@ -64,7 +66,7 @@ export function FinalStep() {
               <h2 className="mb-3">{t('beforeSigning')}</h2>
               <StopsThatStay />
               {EYES.map((e) => {
-                const check = checkOf(plans[e], eye(e));
+                const check = checkOf(plans[e]);
                 return (
                   <p key={e} className="mb-3">
                     <Stated state={check.state}>{t(`check.${check.code}`, { eye: eyeWords.short(e) })}</Stated>
@@ -123,6 +125,7 @@ export function FinalStep() {
             <Spine label={t('title')}>
               <SpineHead words={eyeWords.heads} label={t('toSign')} />
               <PrescribedRows signing={signing} />
+              <LastLook signing={signing} />
             </Spine>
             <SignSections signing={signing} />
           </form>

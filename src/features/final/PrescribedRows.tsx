@@ -86,7 +86,17 @@ function Prescribed({ signing, eye }: { readonly signing: Signing; readonly eye:
       </label>
     );
   }
-  if (plan.blocked) return <Stated state="stop">{words(plan.blocked)}</Stated>;
+  if (plan.blocked)
+    return (
+      <>
+        <Stated state="stop">{words(plan.blocked)}</Stated>
+        {plan.overridable && signing.maySign ? (
+          <button type="button" className="btn btn-plain" onClick={() => draft.set(`${eye}Despite`, 'yes')}>
+            {t('despite')}
+          </button>
+        ) : null}
+      </>
+    );
   if (raw) return <RawPlan eye={eye} />;
   if (!plan.lens || !plan.variant) return null;
   return (
@@ -120,23 +130,24 @@ function Prescribed({ signing, eye }: { readonly signing: Signing; readonly eye:
 
 function Axis({ signing, eye }: { readonly signing: Signing; readonly eye: Eye }) {
   const t = useTranslations('final');
-  const { eye: stateOf } = useVisit();
-  const { plans, raw } = signing;
-  const { verdict, turn: stats } = stateOf(eye);
+  const { plans, raw, states } = signing;
+  const { verdict, turn: stats } = states[eye];
   const { need } = verdict;
   if (raw) return <span className="label">{t('rawPrescribed')}</span>;
   const lens = plans[eye].lens;
-  if (!need || !verdict.order || !lens || lens.power.cylinder === 0) return <span className="label">{t('noAxis')}</span>;
+  const order = verdict.order ?? verdict.orderDespite;
+  if (!need || !order || !lens || lens.power.cylinder === 0) return <span className="label">{t('noAxis')}</span>;
   if (!stats) return <span>{t('axisUnread', { asked: formatAxis(need.axis), made: lens.power.axis })}</span>;
   if (!plans[eye].turnCounts) return <span>{t('axisOther', { asked: formatAxis(need.axis), made: lens.power.axis })}</span>;
   const turn = Math.round(stats.mean * 10) / 10;
+  if (verdict.rotation?.code === 'leave' && turn !== 0) return <span>{t('axisLeave', { asked: formatAxis(need.axis), made: lens.power.axis })}</span>;
   return (
     <span>
       {turn === 0
         ? t('axisTrue', { asked: formatAxis(need.axis), made: lens.power.axis })
         : turn > 0
-          ? t('axisLeft', { asked: formatAxis(need.axis), turn, order: formatAxis(verdict.order.axis), made: lens.power.axis })
-          : t('axisRight', { asked: formatAxis(need.axis), turn: -turn, order: formatAxis(verdict.order.axis), made: lens.power.axis })}
+          ? t('axisLeft', { asked: formatAxis(need.axis), turn, order: formatAxis(order.axis), made: lens.power.axis })
+          : t('axisRight', { asked: formatAxis(need.axis), turn: -turn, order: formatAxis(order.axis), made: lens.power.axis })}
     </span>
   );
 }

@@ -5,6 +5,7 @@ import { Field, ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
 import { useVisit } from '../common/visit/VisitProvider';
 import { problemAt, useProblemWords } from '../common/words';
+import { Sentence } from './LastLook';
 import { doubledAxis, ModeChoice } from './OrderMode';
 import type { Signing } from './useSigning';
 
@@ -12,7 +13,7 @@ import type { Signing } from './useSigning';
 export function SignSections({ signing }: { readonly signing: Signing }) {
   const t = useTranslations('final');
   const words = useProblemWords();
-  const { record, eye, problem } = useVisit();
+  const { record, problem } = useVisit();
   const { viewer } = record.house;
   const { draft, expires, days, raw, rawPossible, mustWait, maySign, password, setPassword } = signing;
   const fieldProblem = (path: string) => {
@@ -41,7 +42,7 @@ export function SignSections({ signing }: { readonly signing: Signing }) {
       </section>
       <section className="p-6 border-r border-rule">
         <h2 className="border-b border-rule-2 pb-2 mb-3">{t('speaks')}</h2>
-        <ModeChoice raw={raw} possible={rawPossible} doubled={doubledAxis(eye)} onChoose={(mode) => draft.set('mode', mode)} />
+        <ModeChoice raw={raw} possible={rawPossible} doubled={doubledAxis((e) => signing.states[e])} onChoose={(mode) => draft.set('mode', mode)} />
         {mustWait ? (
           <div>
             <label htmlFor="wait-note" className="field-label">
@@ -64,6 +65,7 @@ export function SignSections({ signing }: { readonly signing: Signing }) {
       </section>
       <section className="p-6 bg-lift">
         <h2 className="border-b border-rule-2 pb-2 mb-3">{t('signTitle')}</h2>
+        {signing.wearerLook.map((line) => (line.state === 'asks' ? <Sentence key={line.code} signing={signing} eye={null} line={line} /> : null))}
         {maySign ? (
           <>
             <p className="mb-2">

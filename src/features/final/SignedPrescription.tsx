@@ -1,5 +1,6 @@
 'use client';
 import Link from 'next/link';
+import { Fragment } from 'react';
 import { useTranslations } from 'use-intl';
 import { formatRefraction, type Eye } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
@@ -13,6 +14,7 @@ import { useVisit } from '../common/visit/VisitProvider';
 export function SignedPrescription({ signed }: { readonly signed: VisitRecord['prescriptions'][number] }) {
   const t = useTranslations('final');
   const print = useTranslations('print');
+  const look = useTranslations('lastLook');
   const eyeWords = useEyeWords();
   const { record } = useVisit();
   const zone = record.house.practice.timeZone;
@@ -64,6 +66,15 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
         <dd>{t('signerLine', { name: signed.prescriber.name, title: signed.prescriber.title, register: signed.prescriber.registerNumber })}</dd>
         <dt>{t('practice')}</dt>
         <dd>{t('practiceLine', { practice: signed.prescriber.practice, address: signed.prescriber.address, telephone: signed.prescriber.telephone })}</dd>
+        {signed.overrides.map((o) => (
+          <Fragment key={`${o.eye ?? 'wearer'}-${o.code}`}>
+            <dt>{o.eye ? t('overriddenEye', { eye: eyeWords.short(o.eye) }) : t('overridden')}</dt>
+            <dd>
+              {look(`c.${o.code as 'fine'}`)}
+              {o.cost === null || o.cost < 0.005 ? '' : look('cost', { blur: o.cost.toFixed(2) })} {t('quote', { text: o.reason })}
+            </dd>
+          </Fragment>
+        ))}
         {signed.waitNote ? (
           <>
             <dt>{t('waitNote')}</dt>

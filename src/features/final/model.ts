@@ -1,7 +1,8 @@
 import {
   NO_ORDER_RULES,
+  blurBetween,
   nearestLenses,
-  sightGate,
+  powerOnEye,
   type CurveDiameter,
   type Eye,
   type EyeState,
@@ -20,7 +21,9 @@ export interface ToPrescribe {
   readonly offers: readonly NearestLens[];
   readonly lens: NearestLens | null;
   readonly variant: LensVariant | null;
-  readonly blocked: (typeof NO_ORDER_RULES)[NoOrder] | 'noFamily' | 'sightUnrestored' | 'sightCauseFirst' | null;
+  readonly blocked: (typeof NO_ORDER_RULES)[NoOrder] | 'noFamily' | null;
+  /** A prescriber may order it all the same, and has not said so yet. */
+  readonly overridable: boolean;
   /** Curves the family is made in; the one to order is apart from the one tried. */
   readonly curves: readonly CurveDiameter[];
   /** Lens worn, over-refraction and turn are all there for a laboratory to work from. */
@@ -41,18 +44,32 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
   const curves = family ? [...new Map(family.blocks.flatMap((b) => b.curves).map((c) => [curveKey(c), c])).values()] : [];
   const rawReady = tried !== undefined && tried.familyCode === family?.code && state.confirmed !== null && state.overRefraction !== null && state.turn !== null;
   const turnCounts = family !== null && tried?.familyCode === family.code;
-  const nothing = { turnCounts, family, offers: [], lens: null, variant: null, leftOut: body[`${eye}Out`] === 'yes', sameAsTried: false, curves, rawReady };
-  if (verdict.noOrder !== null) return { ...nothing, blocked: NO_ORDER_RULES[verdict.noOrder] };
-  const sight = sightGate(state.acuities, state.findings);
-  if (sight !== null) return { ...nothing, blocked: sight };
+  const despite = body[`${eye}Despite`] === 'yes';
+  const nothing = {
+    overridable: false,
+    turnCounts,
+    family,
+    offers: [],
+    lens: null,
+    variant: null,
+    leftOut: body[`${eye}Out`] === 'yes',
+    sameAsTried: false,
+    curves,
+    rawReady,
+  };
+  const refused = verdict.noOrder !== null && !(despite && verdict.orderDespite !== null);
+  if (verdict.noOrder !== null && refused) return { ...nothing, blocked: NO_ORDER_RULES[verdict.noOrder], overridable: verdict.orderDespite !== null };
   // The turn belongs to the family it was read on: another family is asked for the need itself.
-  const asked = turnCounts ? verdict.order : verdict.need;
+  const asked = turnCounts ? (verdict.order ?? verdict.orderDespite) : verdict.need;
   if (!asked) return { ...nothing, blocked: 'nothingMeasured' };
   if (!family) return { ...nothing, blocked: 'noFamily' };
   // The fit was judged in one curve: the power is looked for in the curve to be ordered.
   const triedCurve = curves.find((c) => tried !== undefined && c.baseCurve === tried.baseCurveMm && c.diameter === tried.diameterMm);
   const curve = curves.find((c) => curveKey(c) === body[`${eye}Curve`]) ?? (tried?.familyCode === family.code ? triedCurve : undefined);
-  const offers = nearestLenses(asked, family, { limit: 5, cylinderCap: record.house.settings.cylinderCap, ...curve });
+  const found = nearestLenses(asked, family, { limit: 5, cylinderCap: record.house.settings.cylinderCap, ...curve });
+  // A turn that is left alone still costs: the blur shown is that of the lens as it will sit.
+  const left = turnCounts && verdict.rotation?.code === 'leave' && verdict.need !== null ? { need: verdict.need, turn: state.turn?.mean ?? 0 } : null;
+  const offers = left ? found.map((o) => ({ ...o, blur: blurBetween(left.need, powerOnEye(o.power, left.turn)) })) : found;
   const lens = offers[Number(body[`${eye}Power`] ?? 0)] ?? offers[0] ?? null;
   const wantedAdd = body[`${eye}Add`] ?? tried?.addBand ?? null;
   const preferred = lens?.variants.find((v) => v.add === wantedAdd);
@@ -70,22 +87,16 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
 }
 
 export interface Check {
-  readonly code:
-    'leftOut' | 'notSteadyYet' | 'refit' | 'changeDesign' | 'sight' | 'few' | 'disagree' | 'untried' | 'unread' | 'provisional' | 'same' | 'changed';
+  readonly code: 'leftOut' | 'blocked' | 'same' | 'changed';
   readonly state: 'ok' | 'watch' | 'stop';
 }
 
-/** What is to be said of one eye before it is signed, the gravest first. */
-export function checkOf(plan: ToPrescribe, state: EyeState): Check {
+/** What is to be said of one eye before it is signed, in a sentence; the last look has the rest. */
+export function checkOf(plan: ToPrescribe): Check {
   if (plan.leftOut || plan.blocked === 'nothingMeasured') return { code: 'leftOut', state: 'watch' };
-  if (plan.blocked === 'measureAgain') return { code: 'disagree', state: 'stop' };
-  if (plan.blocked === 'notSteadyYet') return { code: 'notSteadyYet', state: 'stop' };
-  if (plan.blocked === 'refitFirst') return { code: 'refit', state: 'stop' };
-  if (plan.blocked === 'changeDesign') return { code: 'changeDesign', state: 'stop' };
-  if (plan.blocked === 'sightUnrestored' || plan.blocked === 'sightCauseFirst') return { code: 'sight', state: 'stop' };
-  if (!state.onEye) return { code: 'untried', state: 'watch' };
-  if (state.turn === null && plan.lens && plan.lens.power.cylinder !== 0) return { code: 'unread', state: 'watch' };
-  if (state.series.some((c) => c.current.provisional) || state.overRefraction?.current.provisional) return { code: 'provisional', state: 'watch' };
-  if (state.verdict.rotation?.why === 'few' && plan.lens && plan.lens.power.cylinder !== 0) return { code: 'few', state: 'watch' };
+  if (plan.blocked !== null) return { code: 'blocked', state: 'stop' };
   return { code: plan.sameAsTried ? 'same' : 'changed', state: 'ok' };
 }
+
+/** The key under which a draft keeps the sentence for what is overridden. */
+export const sentenceKey = (eye: Eye | null, code: string): string => `why:${eye ?? 'wearer'}:${code}`;

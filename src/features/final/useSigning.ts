@@ -1,19 +1,25 @@
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { addDays, addYears, EYES, may, type Eye } from '@/core';
+import { addDays, addYears, EYES, lastLook, lastLookAtWearer, may, type Eye, type LookLine, type Picked } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { useDraft } from '../common/visit/useDraft';
+import { eyesOfRecord } from '../common/visit/eyes';
 import { useVisit } from '../common/visit/VisitProvider';
-import { toPrescribe } from './model';
+import { sentenceKey, toPrescribe } from './model';
+
+const PICKS: readonly Picked[] = ['refraction', 'overRefraction'];
 
 /** What would be signed as things stand, and the deed that signs it. */
 export function useSigning() {
   const t = useTranslations('final');
-  const { record, eye, run } = useVisit();
+  const { record, run, lensOf, health } = useVisit();
   const { settings, today, viewer } = record.house;
   const draft = useDraft('final');
   const [password, setPassword] = useState('');
-  const plans = { right: toPrescribe(record, eye('right'), 'right', draft.body), left: toPrescribe(record, eye('left'), 'left', draft.body) };
+  const pickOf = (e: Eye): Picked | null => PICKS.find((p) => p === draft.body[`${e}Pick`]) ?? null;
+  const picks = { right: pickOf('right'), left: pickOf('left') };
+  const states = eyesOfRecord(record, lensOf, picks);
+  const plans = { right: toPrescribe(record, states.right, 'right', draft.body), left: toPrescribe(record, states.left, 'left', draft.body) };
   const signed = record.prescriptions.find((p) => p.visitId === record.visit.id) ?? null;
   const before = record.prescriptions[0] ?? null;
   const [again, setAgain] = useState(false);
@@ -26,11 +32,22 @@ export function useSigning() {
     EYES.some((e) => plans[e].blocked === null && !plans[e].leftOut) && EYES.every((e) => plans[e].blocked !== null || plans[e].leftOut || plans[e].rawReady);
   const raw = draft.body.mode === 'raw' && rawPossible;
   const included = EYES.filter((e) => plans[e].blocked === null && !plans[e].leftOut);
+  const lookOf = (e: Eye): readonly LookLine[] => lastLook(states[e], health, e, plans[e].variant?.add != null);
+  const looks = { right: lookOf('right'), left: lookOf('left') };
+  const wearerLook = lastLookAtWearer(health);
+  const sentences = () => {
+    const of = (e: Eye | null, lines: readonly LookLine[]) =>
+      lines.flatMap(({ code, state }) => {
+        const reason = (draft.body[sentenceKey(e, code)] ?? '').trim();
+        return state === 'asks' && reason !== '' ? [{ eye: e, code, reason }] : [];
+      });
+    return [...of(null, wearerLook), ...included.flatMap((e) => of(e, looks[e]))];
+  };
 
   const sign = async (): Promise<void> => {
     const of = (e: Eye) => {
       const { family, lens, variant, blocked, leftOut } = plans[e];
-      const triedId = eye(e).onEye?.rootId;
+      const triedId = states[e].onEye?.rootId;
       if (blocked !== null || leftOut) return null;
       if (raw) {
         const made = variant ?? plans[e].curves[0];
@@ -48,12 +65,22 @@ export function useSigning() {
           baseCurve: variant.baseCurve,
           diameter: variant.diameter,
         },
-        triedLensOnEyeId: eye(e).onEye?.rootId ?? null,
+        triedLensOnEyeId: triedId ?? null,
       };
     };
     const done = await run(
       'sign',
-      { right: of('right'), left: of('left'), password, expiresOn: expires, waitNote: draft.body.note ?? '', daysPerWeek: Number(days) },
+      {
+        right: of('right'),
+        left: of('left'),
+        rightPicked: picks.right,
+        leftPicked: picks.left,
+        overrides: sentences(),
+        password,
+        expiresOn: expires,
+        waitNote: draft.body.note ?? '',
+        daysPerWeek: Number(days),
+      },
       t('signedToast'),
     );
     setPassword('');
@@ -65,6 +92,9 @@ export function useSigning() {
   const shown = signed !== null && !again ? signed : null;
   return {
     draft,
+    states,
+    looks,
+    wearerLook,
     plans,
     included,
     raw,

@@ -6,7 +6,6 @@ import { Stated } from '@/ui/marks';
 import { useEyeWords } from '../common/eyeWords';
 import { Figure } from '../common/Working';
 import { Correctable } from '../common/visit/Correct';
-import { useVisit } from '../common/visit/VisitProvider';
 import { degrees, turnText } from './model';
 import type { Readings } from './useReadings';
 
@@ -14,8 +13,7 @@ import type { Readings } from './useReadings';
 export function Blinks({ readings, eye }: { readonly readings: Readings; readonly eye: Eye }) {
   const t = useTranslations('turnDesk');
   const eyeWords = useEyeWords();
-  const { record } = useVisit();
-  const { stats, blinks, logged, state, verdict } = readings.live[eye];
+  const { stats, blinks, logged, state, verdict, wanted } = readings.live[eye];
   if (!stats)
     return (
       <span className={`flex gap-4 items-center flex-wrap ${eye === 'right' ? 'flex-row-reverse' : ''}`}>
@@ -29,7 +27,6 @@ export function Blinks({ readings, eye }: { readonly readings: Readings; readonl
     );
   const shown = state.series;
   const steady = verdict.rotation;
-  const wanted = record.house.settings.blinksRead;
   return (
     <div className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`} data-testid={`blinks-${eye}`}>
       <span className={`flex gap-4 items-center flex-wrap ${eye === 'right' ? 'flex-row-reverse' : ''}`}>
@@ -60,7 +57,7 @@ export function Blinks({ readings, eye }: { readonly readings: Readings; readonl
       {steady && (steady.why === 'unsteady' || steady.why === 'drifting' || steady.why === 'slow') ? (
         <Stated state="stop">{t(`unsteady.${steady.why}`)}</Stated>
       ) : stats.count >= FEWEST_READINGS ? (
-        <Stated state={stats.count >= wanted ? 'ok' : 'watch'}>{stats.count >= wanted ? t('steady') : t('steadySoFar', { count: stats.count, wanted })}</Stated>
+        <Stated state={stats.count >= wanted ? 'ok' : 'watch'}>{stats.count >= wanted ? t('steady') : t('scatters', { count: wanted - stats.count })}</Stated>
       ) : null}
       {shown.some((c) => c.current.provisional) ? <Stated state="watch">{t('provisional')}</Stated> : null}
       <span className="flex gap-2 flex-wrap">

@@ -14,7 +14,7 @@ import type { Readings } from './useReadings';
 
 const PUSH_UP = [0, 20, 40, 50, 60, 80, 100] as const;
 const TEN = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10] as const;
-const ONE_LINE: readonly LensSignId[] = ['lineCentre', 'lineMovement', 'lineLag', 'linePushUp'];
+const ONE_LINE: readonly LensSignId[] = ['lineCentre', 'lineMovement', 'lineLag', 'lineRecovery'];
 
 /** Movement, centring, push-up, comfort: the fit as seen, in one line or in full, and what it comes to. */
 export function FitDesk({ readings }: { readonly readings: Readings }) {
@@ -109,12 +109,17 @@ export function FitDesk({ readings }: { readonly readings: Readings }) {
 function Judged({ readings, eye }: { readonly readings: Readings; readonly eye: Eye }) {
   const t = useTranslations('fitDesk');
   const { record } = useVisit();
-  const { verdict, reasons } = readings.live[eye].fitVerdict;
-  if (verdict === null) return <span className="label">{t('lookFirst')}</span>;
-  const speaking = reasons.filter((r) => verdict === 'mixed' || r.side === verdict);
+  const { verdict, unsettled, reasons } = readings.live[eye].fitVerdict;
+  if (verdict === null && unsettled === null) return <span className="label">{t('lookFirst')}</span>;
+  const side = verdict ?? unsettled;
+  const speaking = reasons.filter((r) => verdict === 'mixed' || r.side === side || (verdict === 'fits' && r.weight === 'watch'));
   return (
     <span className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`} data-testid={`judged-${eye}`}>
-      <Stated state={verdict === 'fits' ? 'ok' : verdict === 'mixed' ? 'watch' : 'stop'}>{t(`says.${verdict}`)}</Stated>
+      {verdict === null ? (
+        <Stated state="watch">{t(`unsettled.${unsettled ?? 'tight'}`)}</Stated>
+      ) : (
+        <Stated state={verdict === 'fits' ? 'ok' : verdict === 'mixed' ? 'watch' : 'stop'}>{t(`says.${verdict}`)}</Stated>
+      )}
       <span className="note">{t(`school.${record.house.settings.movement}`)}</span>
       <span className="note">{speaking.map((r) => t(`reasons.${r.code.replace('.', '_') as 'movesWell'}`, r.data)).join(' · ')}</span>
     </span>

@@ -8,6 +8,7 @@ import { LensToken } from '@/ui/LensToken';
 import { Panel } from '@/ui/Panel';
 import { SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../common/eyeWords';
+import { contextsOf } from '../common/visit/eyes';
 import { ReasonPanel } from '../common/visit/ReasonPanel';
 import { useVisit } from '../common/visit/VisitProvider';
 import { useMadeWords } from './OrderRows';
@@ -68,7 +69,8 @@ export function LensLine() {
 function useTried(chain: Tried): { readonly state: EyeState; readonly decided: boolean } {
   const { record, lensOf, eye } = useVisit();
   const e = chain.current.eye;
-  return { state: eyeState(record.facts, e, lensOf, record.house.settings, chain.rootId), decided: eye(e).onEye?.rootId === chain.rootId };
+  const context = { ...contextsOf(record)[e], lensOnEyeId: chain.rootId };
+  return { state: eyeState(record.facts, e, lensOf, record.house.settings, context), decided: eye(e).onEye?.rootId === chain.rootId };
 }
 
 function Name({ chain }: { readonly chain: Tried }) {

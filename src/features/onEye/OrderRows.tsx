@@ -1,9 +1,10 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { formatAxis, formatRefraction, NO_ORDER_RULES, type Eye } from '@/core';
+import { formatAxis, formatRefraction, FULL_ACCOMMODATION_AGE, lensForTurn, NO_ORDER_RULES, type Eye, type Refraction } from '@/core';
 import { Stated } from '@/ui/marks';
 import { SpineRow } from '@/ui/Spine';
 import { Figure } from '../common/Working';
+import { useVisit } from '../common/visit/VisitProvider';
 import { useProblemWords } from '../common/words';
 import type { LiveEye } from './model';
 import type { Readings } from './useReadings';
@@ -40,20 +41,23 @@ export function OrderRows({ readings }: { readonly readings: Readings }) {
 
 function Need({ live, eye }: { readonly live: LiveEye; readonly eye: Eye }) {
   const t = useTranslations('onEye');
-  const need = live.verdict.fromOverRefraction?.need ?? live.verdict.fromRefraction;
+  const { verdict } = live;
+  // While the two do not agree, what was found through the lens is shown: it is what has to be measured again.
+  const need = verdict.need ?? verdict.fromOverRefraction?.need ?? verdict.fromRefraction;
   if (!need) return <span className="label">{t('nothingYet')}</span>;
   return (
     <Figure id={`routes-${eye}`}>
       <span className="power" data-testid={`need-${eye}`}>
         {formatRefraction(need)}
       </span>
+      {verdict.parts === 'mean' && verdict.cylinderFrom !== null ? <span className="note">{t(`cylinderFrom.${verdict.cylinderFrom}`)}</span> : null}
     </Figure>
   );
 }
 
 function Agree({ live, eye }: { readonly live: LiveEye; readonly eye: Eye }) {
   const t = useTranslations('onEye');
-  const { routes, expectedOverRefraction } = live.verdict;
+  const { routes, freed, expectedOverRefraction } = live.verdict;
   if (!routes)
     return expectedOverRefraction ? (
       <span className="label">
@@ -63,13 +67,40 @@ function Agree({ live, eye }: { readonly live: LiveEye; readonly eye: Eye }) {
       <span className="label">{t('oneRoute')}</span>
     );
   return (
-    <span data-testid={`routes-${eye}`}>
+    <span data-testid={`routes-${eye}`} className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`}>
       {routes.agree ? (
-        <Stated state="ok">{t('agree', { gap: routes.gap.toFixed(2) })}</Stated>
-      ) : (
+        <Stated state="ok">{t(routes.parts === 'mean' ? 'agreeMean' : 'agree', { gap: routes.gap.toFixed(2) })}</Stated>
+      ) : freed === null ? (
         <Stated state="stop">{t('disagree', { gap: routes.gap.toFixed(2), gate: routes.gate.toFixed(2) })}</Stated>
+      ) : (
+        <Stated state="watch">{t(`freed.${freed}`, { gap: routes.gap.toFixed(2) })}</Stated>
       )}
+      {routes.agree ? null : <Again live={live} eye={eye} />}
     </span>
+  );
+}
+
+/** What frees "measure again", and the mean of both beside it with the lens it would order. */
+function Again({ live, eye }: { readonly live: LiveEye; readonly eye: Eye }) {
+  const t = useTranslations('onEye');
+  const { record, lensOf } = useVisit();
+  const { routes, freed, weighted, need, fromOverRefraction } = live.verdict;
+  if (!routes || !weighted) return null;
+  const tried = live.lens ? lensOf(live.lens.id)?.tried : undefined;
+  const named = (power: Refraction | null): string | null => {
+    const made = tried && power ? lensForTurn(power, live.stats?.mean ?? 0, tried, record.house.settings.cylinderCap) : null;
+    return made && formatRefraction(made.lens.power);
+  };
+  const [mean, decides] = [named(weighted.need), named(need ?? fromOverRefraction?.need ?? null)];
+  const minor = record.wearer.age < FULL_ACCOMMODATION_AGE;
+  return (
+    <>
+      {freed === null ? <span className="note">{t(routes.towardsPlus < 0 ? (minor ? 'freeMinusMinor' : 'freeMinus') : 'freePlus')}</span> : null}
+      <span className="note" data-testid={`weighted-${eye}`}>
+        {t('weighted', { power: formatRefraction(weighted.need), sd: weighted.meanSd.toFixed(2) })}{' '}
+        {mean === null || decides === null ? null : mean === decides ? t('weightedSame') : t('weightedOther', { power: mean })}
+      </span>
+    </>
   );
 }
 
@@ -96,11 +127,13 @@ function Order({ live, eye, hasMark }: { readonly live: LiveEye; readonly eye: E
         <span className="label">
           {!live.turnKnown && hasMark
             ? t('axisUnread', { axis: formatAxis(need.axis) })
-            : Math.abs(turn) < 0.05
-              ? t('axisKept', { axis: formatAxis(need.axis) })
-              : turn > 0
-                ? t('axisLeft', { axis: formatAxis(need.axis), turn: whole(turn), order: formatAxis(order.axis) })
-                : t('axisRight', { axis: formatAxis(need.axis), turn: whole(-turn), order: formatAxis(order.axis) })}
+            : verdict.rotation?.code === 'leave' && Math.abs(turn) >= 0.05
+              ? t('axisLeave', { axis: formatAxis(need.axis) })
+              : Math.abs(turn) < 0.05
+                ? t('axisKept', { axis: formatAxis(need.axis) })
+                : turn > 0
+                  ? t('axisLeft', { axis: formatAxis(need.axis), turn: whole(turn), order: formatAxis(order.axis) })
+                  : t('axisRight', { axis: formatAxis(need.axis), turn: whole(-turn), order: formatAxis(order.axis) })}
         </span>
       ) : null}
       <span className="power">{live.made ? made(live.made.lens.power, live.lens?.geometry) : formatRefraction(order)}</span>

@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { formatAcuity, formatRefraction, isUnrestored, LIMITS, patternData, powerOf, sightGate, type Eye } from '@/core';
+import { formatAcuity, formatRefraction, isUnrestored, LIMITS, patternData, powerOf, sightGate, type Eye, type SightGate } from '@/core';
 import { Stated } from '@/ui/marks';
 import { SpineRow } from '@/ui/Spine';
 import { AcuityField } from '../common/AcuityField';
@@ -11,8 +11,11 @@ import { CorrectablePower, SwapEyes } from '../common/visit/Correct';
 import { useVisit } from '../common/visit/VisitProvider';
 import { BothEyes, LostTogether } from './BothEyes';
 import { FindingWords, RecordedFinding } from './findings';
+import { HowTaken, Taken } from './HowTaken';
 import { OrderRows } from './OrderRows';
 import type { Readings } from './useReadings';
+
+const GATE_WORDS = { sightUnrestored: 'noOrderYet', sightCauseFirst: 'causeFirst', sightNearEye: 'nearEyeNot' } as const satisfies Record<SightGate, string>;
 
 /** Sight through the lens, the over-refraction, and what it means for the order. */
 export function SightDesk({ readings }: { readonly readings: Readings }) {
@@ -105,7 +108,6 @@ function Acuity({ readings, eye, sign }: { readonly readings: Readings; readonly
 
 /** The over-refraction of one eye: plus first; a lens nobody knows takes none. */
 function Over({ readings, eye }: { readonly readings: Readings; readonly eye: Eye }) {
-  const t = useTranslations('sightDesk');
   const onEye = useTranslations('onEye');
   const eyeWords = useEyeWords();
   const { record, problem } = useVisit();
@@ -133,16 +135,13 @@ function Over({ readings, eye }: { readonly readings: Readings; readonly eye: Ey
         asked={asked}
         disabled={!readings.usable(eye)}
       />
-      {text.trim() === '' && readings.usable(eye) && !over ? (
-        <button type="button" className="btn btn-quiet" onClick={() => draft.set(eye, '+0.50')} aria-label={t('startLabel', { eye: eyeWords.name(eye) })}>
-          {t('start')}
-        </button>
-      ) : null}
+      <HowTaken readings={readings} eye={eye} typed={text.trim() !== ''} />
       {over ? (
         <>
           <span className="value" data-testid={`over-recorded-${eye}`}>
             {formatRefraction(powerOf(over.current), { notation: record.house.settings.notation })}
           </span>
+          <Taken over={over.current} />
           {over.current.provisional ? <Stated state="watch">{onEye('provisional')}</Stated> : null}
           <CorrectablePower kind="overRefraction" chain={over} />
         </>
@@ -215,7 +214,7 @@ function Cause({ readings, eye }: { readonly readings: Readings; readonly eye: E
   return (
     <>
       <FindingWords readings={readings} eye={eye} sign="cause" />
-      {gate ? <Stated state="stop">{t(gate === 'sightCauseFirst' ? 'causeFirst' : 'noOrderYet')}</Stated> : <Stated state="watch">{t('causeSaid')}</Stated>}
+      {gate ? <Stated state="stop">{t(GATE_WORDS[gate])}</Stated> : <Stated state="watch">{t('causeSaid')}</Stated>}
     </>
   );
 }

@@ -8,7 +8,6 @@ import { useDeviceChoice } from '../common/deviceChoice';
 import { useEyeWords } from '../common/eyeWords';
 import { pedalName, usePedal } from '../common/pedal';
 import { SwapEyes } from '../common/visit/Correct';
-import { useVisit } from '../common/visit/VisitProvider';
 import { Blinks } from './Blinks';
 import { FindingScale } from './findings';
 import { InstrumentChoice } from './InstrumentChoice';
@@ -17,19 +16,17 @@ import { Cost, DUSK_PUPIL, Letters } from './TurnCost';
 import { TurnControls } from './TurnControls';
 import type { Readings } from './useReadings';
 
-/** Blinks until back after a push, as far as anybody counts. */
-const RECOVERY = [0, 1, 2, 3, 4, 5, 6] as const;
+/** Seconds until back after a push, as far as anybody waits. */
+const RECOVERY = [5, 10, 20, 30, 60, 90] as const;
 
 /** Where the mark sits, blink by blink; what to do about it; what it costs. */
 export function TurnDesk({ readings, measuring }: { readonly readings: Readings; readonly measuring: Eye }) {
   const t = useTranslations('turnDesk');
-  const { record } = useVisit();
   const eyeWords = useEyeWords();
   const both = (make: (e: Eye) => React.ReactNode) => {
     const of = (e: Eye) => (readings.live[e].state.onEye ? make(e) : null);
     return { right: of('right'), left: of('left') };
   };
-  const wanted = record.house.settings.blinksRead;
   const [pedal] = usePedal();
   const [keys] = useDeviceChoice('keys');
   const { live } = readings;
@@ -40,7 +37,9 @@ export function TurnDesk({ readings, measuring }: { readonly readings: Readings;
         note={
           <span className="flex flex-col gap-2 items-center">
             <span>{t('markNote')}</span>
-            <strong data-testid="measuring">{t('measuring', { eye: eyeWords.short(measuring), number: live[measuring].blinks.length, wanted })}</strong>
+            <strong data-testid="measuring">
+              {t('measuring', { eye: eyeWords.short(measuring), number: live[measuring].blinks.length, wanted: live[measuring].wanted })}
+            </strong>
             <InstrumentChoice readings={readings} />
             {live.right.state.turn && live.left.state.turn ? <SwapEyes kind="rotation" /> : null}
           </span>
@@ -63,7 +62,7 @@ export function TurnDesk({ readings, measuring }: { readonly readings: Readings;
         ))}
       />
       <SpineRow
-        label={t('blinks', { count: wanted })}
+        label={t('blinks')}
         note={
           <>
             {keys === 'off' ? null : <KeyCap>{t('space')}</KeyCap>} {pedal ? <KeyCap>{pedalName(pedal)}</KeyCap> : null} {t('blinksNote')}
@@ -74,7 +73,7 @@ export function TurnDesk({ readings, measuring }: { readonly readings: Readings;
       <SpineRow
         label={t('recovery')}
         note={t('recoveryNote')}
-        {...both((e) => (readings.hasMark(e) ? <FindingScale readings={readings} eye={e} sign="recovery" values={RECOVERY} /> : null))}
+        {...both((e) => (readings.hasMark(e) ? <FindingScale readings={readings} eye={e} sign="recoverySeconds" values={RECOVERY} /> : null))}
       />
       <SpineRow label={t('verdict')} note={t('verdictNote')} {...both((e) => <Verdict readings={readings} eye={e} />)} />
       <SpineRow label={t('costs')} note={t('costsNote')} {...both((e) => <Cost readings={readings} eye={e} />)} />
@@ -99,10 +98,17 @@ function Verdict({ readings, eye }: { readonly readings: Readings; readonly eye:
           ? t('notSteadyYet')
           : t(`why.${rotation.why}`, { gain: rotation.gain === null ? '' : Math.max(0, rotation.gain).toFixed(2) })}
       </span>
+      {rotation.code === 'changeDesign' ? <span className="note">{t('farWay')}</span> : null}
       {rotation.code === 'refit' ? <span className="note">{t(`refit.${refitStep(fitSaid)}`)}</span> : null}
       {need && need.cylinder !== 0 && verdict.noOrder === null ? (
         <span className="axis-sum">
-          {turned ? (stats.mean > 0 ? t('leftAdd', { turn: degrees(stats.mean) }) : t('rightSubtract', { turn: degrees(-stats.mean) })) : t('keep')}{' '}
+          {rotation.code === 'leave' && turned
+            ? t('leaveAxis')
+            : turned
+              ? stats.mean > 0
+                ? t('leftAdd', { turn: degrees(stats.mean) })
+                : t('rightSubtract', { turn: degrees(-stats.mean) })
+              : t('keep')}{' '}
           <span className="axis-from">{formatAxis(need.axis)}</span> <span aria-hidden="true">→</span>{' '}
           <strong>{formatAxis(verdict.order?.axis ?? need.axis)}</strong>
         </span>

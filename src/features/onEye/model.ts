@@ -1,17 +1,24 @@
 import {
   eyeVerdict,
+  expectedLoss,
   FIT_WORDS,
   formatRefraction,
+  gainsLine,
   judgeFit,
   lensForTurn,
+  lensToOrder,
   lensSign,
   parseAcuity,
   parseRefraction,
+  OVER_CONTROLS,
   parseRotation,
+  PLUS_HALF,
   powerOf,
   READ_HOW,
+  readingsWanted,
   saysSide,
   seriesStats,
+  turnWhen,
   type Eye,
   type EyeAcuities,
   type EyeState,
@@ -21,6 +28,8 @@ import {
   type LensSignId,
   type NamedLens,
   type OnEyeLens,
+  type OverControl,
+  type PlusHalf,
   type PracticeSettings,
   type ReadHow,
   type ReadOn,
@@ -112,6 +121,10 @@ export interface LiveEye {
   /** The lens to order from the same family and curve; null while nothing can be offered. */
   readonly made: OnEyeLens | null;
   readonly over: { readonly power: Refraction; readonly vertexMm: number } | null;
+  /** How the lens sat when the over-refraction was taken; as it sits now for one that is being typed. */
+  readonly overTurn: number | null;
+  /** Blinks asked for before the series speaks. */
+  readonly wanted: number;
   readonly findings: LensFindings;
   readonly fitVerdict: FitVerdict;
   /** The fitter's word on the fit, typed or recorded; where none was given, what the signs say. */
@@ -131,6 +144,15 @@ export interface LiveInput {
   readonly early: boolean;
 }
 
+/** Cylinder of what the eye asks, else of the lens on it, D: by it a series of blinks is judged. */
+export const cylinderOf = (state: EyeState, lens: Refraction | null): number => state.verdict.need?.cylinder ?? lens?.cylinder ?? 0;
+/** How accommodation was relaxed for the over-refraction that is typed. */
+export const controlOf = (body: Body, eye: Eye): OverControl => OVER_CONTROLS.find((c) => c === body[`${eye}Control`]) ?? 'none';
+/** Was cylinder looked for in the over-refraction that is typed? */
+export const testedOf = (body: Body, eye: Eye): boolean => body[`${eye}Tested`] === 'yes';
+/** How the first +0.50 looked. */
+export const plusHalfOf = (body: Body, eye: Eye): PlusHalf | null => PLUS_HALF.find((w) => w === body[`${eye}Plus`]) ?? null;
+
 /** How a bare number is read for this lens. */
 export const readOn = (instrument: InstrumentRow | null, lens: Lens | null): ReadOn | null =>
   instrument && lens ? { scale: { zero: instrument.zero, grows: instrument.grows }, marks: lens.markLayout } : null;
@@ -145,7 +167,7 @@ export function liveEye({ record, state, eye, body, vertexMm, instrument, lensOf
   const pending = pendingBlink(body, eye, instrument, readOn(instrument, lens));
   const continues =
     body[`${eye}Fresh`] !== 'yes' &&
-    state.series.length < settings.blinksRead &&
+    state.series.length < readingsWanted(state.turn, cylinderOf(state, named?.power ?? null), settings) &&
     state.series.every((c) => c.current.provisional === early) &&
     state.series.length > 0;
   const recorded = state.series.map((c) => c.current.rotationLeftDeg);
@@ -159,18 +181,29 @@ export function liveEye({ record, state, eye, body, vertexMm, instrument, lensOf
   const recordedOver = state.overRefraction?.current ?? null;
   const over = typedOver.ok ? { power: typedOver.value, vertexMm } : recordedOver && { power: powerOf(recordedOver), vertexMm: recordedOver.vertexMm };
   const overVa = parseAcuity(body[`${eye}OverVa`] ?? '', settings.acuity);
+  const overTurn = (typedOver.ok ? null : state.overTurn) ?? stats?.mean ?? null;
   const verdict = eyeVerdict({
     refraction: state.refraction && { power: powerOf(state.refraction.current), vertexMm: state.refraction.current.vertexMm },
     lens: named?.power ?? null,
     turn: stats,
-    recovery: number('recovery'),
+    recovery: number('recoverySeconds'),
     early: fresh.length > 0 ? early : state.series.some((c) => c.current.provisional),
     overRefraction: over,
+    overTurn,
+    gainsLine: gainsLine(number('acuityLens'), overVa.ok ? overVa.value : typedOver.ok ? null : state.acuities.over),
+    control: typedOver.ok ? controlOf(body, eye) : (recordedOver?.control ?? 'none'),
+    overBefore: (typedOver.ok && state.overRefraction ? [...state.overBefore, state.overRefraction] : state.overBefore).map((c) => ({
+      power: powerOf(c.current),
+      vertexMm: c.current.vertexMm,
+      turn: turnWhen(record.facts.rotations, c.current.lensOnEyeId, c.current.recordedAt),
+    })),
+    age: record.wearer.age,
     tried: named?.tried ?? null,
     rules: settings,
   });
   const fitVerdict = judgeFit(findings, settings.movement);
-  const made = verdict.need && verdict.noOrder === null && named?.tried ? lensForTurn(verdict.need, stats?.mean ?? 0, named.tried, settings.cylinderCap) : null;
+  const tried = named?.tried;
+  const made = tried ? lensToOrder(verdict, (need) => lensForTurn(need, 0, tried, settings.cylinderCap)) : null;
   return {
     state,
     lens,
@@ -185,6 +218,8 @@ export function liveEye({ record, state, eye, body, vertexMm, instrument, lensOf
     verdict,
     made,
     over,
+    overTurn,
+    wanted: verdict.rotation?.wanted ?? readingsWanted(null, 0, settings),
     findings,
     fitVerdict,
     fitSaid: FIT_WORDS.find((word) => word === body[`${eye}Fit`]) ?? state.fit?.current.verdict ?? fitVerdict.verdict,
@@ -193,6 +228,10 @@ export function liveEye({ record, state, eye, body, vertexMm, instrument, lensOf
       lens: number('acuityLens'),
       over: overVa.ok ? overVa.value : typedOver.ok ? null : state.acuities.over,
       pinhole: number('acuityPinhole'),
+      best: state.acuities.best ?? null,
+      oneLineAsks: state.acuities.oneLineAsks ?? false,
+      cylinderTested: typedOver.ok ? testedOf(body, eye) : (recordedOver?.cylinderTested ?? false),
+      expectedLoss: expectedLoss(verdict, named ?? null, overTurn ?? 0, over),
     },
   };
 }
@@ -208,13 +247,13 @@ export const hasReading = (body: Body, eye: Eye): boolean =>
   Object.entries(body).some(([key, text]) => key.startsWith(`${eye}F_`) && text.trim() !== '');
 
 export interface Note {
-  readonly code: 'measureAgain' | 'notSteadyYet' | 'refit' | 'changeDesign' | 'other' | 'same';
+  readonly code: 'measureAgain' | 'notSteadyYet' | 'fewBlinks' | 'refit' | 'changeDesign' | 'other' | 'same';
   readonly state: 'ok' | 'watch' | 'stop' | null;
   readonly power: string;
   /** The axis ordered allows for a turn. */
   readonly turned: boolean;
-  /** Why it is not settled yet: read too early, or too few blinks. */
-  readonly provisional: 'early' | 'few' | null;
+  /** It was read before the lens had settled. */
+  readonly provisional: 'early' | null;
 }
 
 /** What the readings come to for one eye, in one line; null while they say nothing. */
@@ -223,15 +262,16 @@ export function noteOf(live: LiveEye): Note | null {
   const plain = { power: '', turned: false, provisional: null };
   if (verdict.noOrder === 'routesDisagree') return { code: 'measureAgain', state: 'stop', ...plain };
   if (verdict.noOrder === 'notSteadyYet') return { code: 'notSteadyYet', state: 'watch', ...plain };
+  if (verdict.noOrder === 'fewBlinks') return { code: 'fewBlinks', state: 'watch', ...plain };
   if (verdict.noOrder === 'refit') return { code: 'refit', state: 'stop', ...plain };
   if (verdict.noOrder === 'changeDesign') return { code: 'changeDesign', state: 'stop', ...plain };
   if (!verdict.order || !lens || !made) return null;
   const { power } = made.lens;
   const same = power.axis === lens.axisDeg && power.sphere === lens.sphereD && power.cylinder === lens.cylinderD;
   const why = verdict.rotation?.why;
-  const provisional = why === 'early' || why === 'few' ? why : null;
+  const provisional = why === 'early' ? why : null;
   const said = { power: formatRefraction(power), provisional };
   return same
     ? { code: 'same', state: provisional ? null : 'ok', turned: false, ...said }
-    : { code: 'other', state: null, turned: provisional === null && (stats?.mean ?? 0) !== 0, ...said };
+    : { code: 'other', state: null, turned: provisional === null && verdict.rotation?.code === 'compensate' && (stats?.mean ?? 0) !== 0, ...said };
 }

@@ -9,12 +9,13 @@ export function livePatterns(
   lensOf: (id: string) => NamedLens | undefined,
 ): Readonly<Record<Eye, readonly OverPattern[]>> {
   const read = (eye: Eye) => {
-    const { state, over, stats, verdict, lens } = live[eye];
+    const { state, over, overTurn, stats, verdict, lens } = live[eye];
     if (!over || !lens || state.confirmed === null) return null;
     const asRecorded = overReadOf(
       {
         ...state,
         turn: stats,
+        overTurn,
         verdict,
         overRefraction: {
           rootId: '',
@@ -52,4 +53,7 @@ const blankOver = {
   acuityLogMar: null,
   acuityTyped: null,
   provisional: false,
+  cylinderTested: false,
+  plusHalf: null,
+  control: 'none',
 } as const;

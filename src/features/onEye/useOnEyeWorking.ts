@@ -24,6 +24,9 @@ export function useOnEyeWorking(readings: Readings): WorkingBlock[] {
     route1: t('route1'),
     route2: t('route2'),
     gap: t('gap'),
+    gapOfMean: t('gapOfMean'),
+    meanOnly: t('meanOnly'),
+    weighted: t('weightedWorking'),
     gate: t('gate'),
     order: (sum) => t('workingOrder', { turn: sum }),
     made: t('workingMade'),
@@ -41,7 +44,7 @@ export function useOnEyeWorking(readings: Readings): WorkingBlock[] {
             {
               need: verdict.fromRefraction,
               lens: { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg },
-              turn: stats?.mean ?? 0,
+              turn: (over ? live.overTurn : stats?.mean) ?? 0,
               expected: verdict.expectedOverRefraction,
               vertexMm: over?.vertexMm ?? state.refraction.current.vertexMm,
             },
@@ -56,7 +59,7 @@ export function useOnEyeWorking(readings: Readings): WorkingBlock[] {
           )
         : null,
       stats && stats.sd !== null
-        ? seriesWorking(`series-${e}`, live.blinks, stats, record.house.settings, {
+        ? seriesWorking(`series-${e}`, live.blinks, stats, live.verdict.need?.cylinder ?? lens?.cylinderD ?? 0, record.house.settings, {
             title: turn('seriesTitle', { eye: eyeWords.short(e) }),
             readings: turn('readings'),
             mean: turn('mean'),
@@ -64,7 +67,8 @@ export function useOnEyeWorking(readings: Readings): WorkingBlock[] {
             noise: turn('noise'),
             own: turn('own'),
             slope: turn('slope'),
-            limit: (own, slope) => turn('limit', { own, slope }),
+            limit: (cylinder, blur) => turn('limit', { cylinder, blur }),
+            three: turn('three'),
             foot: turn('seriesFoot'),
           })
         : null,

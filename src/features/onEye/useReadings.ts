@@ -18,7 +18,7 @@ import { powerReady } from '../common/PowerField';
 import { useDraft } from '../common/visit/useDraft';
 import { useVisit } from '../common/visit/VisitProvider';
 import { useInstrument } from './instrument';
-import { findingKey, hasReading, liveEye, pendingBlink, readBlinks, readOn, turnText, typedFindings, writeBlinks, type Blink, type LiveEye } from './model';
+import { controlOf, findingKey, hasReading, liveEye, pendingBlink, plusHalfOf, readBlinks, readOn, testedOf, turnText, typedFindings, writeBlinks, type Blink, type LiveEye } from './model';
 import { livePatterns } from './patterns';
 import { problemOf } from './TurnControls';
 
@@ -129,6 +129,9 @@ export function useReadings() {
       continues: live[e].continues,
       overRefraction: over.trim() === '' ? null : over,
       overAcuity: over.trim() !== '' && va.ok ? { logMar: va.value, typed: (draft.body[`${e}OverVa`] ?? '').trim() } : null,
+      cylinderTested: testedOf(draft.body, e),
+      plusHalf: plusHalfOf(draft.body, e),
+      control: controlOf(draft.body, e),
       vertexMm,
       sureOfLens: draft.body[`${e}Sure`] === 'yes',
     };

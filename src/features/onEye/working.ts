@@ -10,6 +10,8 @@ import {
   toPowerVector,
   powerOf,
   sagitta,
+  steadinessLimit,
+  EARLY_SHARE,
   turnCost,
   type CurveDiameter,
   type PracticeSettings,
@@ -28,6 +30,9 @@ export interface RouteWords {
   readonly route1: string;
   readonly route2: string;
   readonly gap: string;
+  readonly gapOfMean: string;
+  readonly meanOnly: string;
+  readonly weighted: string;
   readonly gate: string;
   readonly order: (turn: string) => string;
   readonly made: string;
@@ -38,7 +43,9 @@ export interface RouteWords {
 export function routesWorking(id: string, live: LiveEye, over: { power: Refraction; vertexMm: number } | null, words: RouteWords): WorkingBlock | null {
   const { verdict, lens } = live;
   if (!lens) return null;
-  const turn = Math.round((live.stats?.mean ?? 0) * 10) / 10;
+  // As it lay when the over-refraction was taken; the order counts where it sits now.
+  const turn = Math.round((over ? (live.overTurn ?? 0) : (live.stats?.mean ?? 0)) * 10) / 10;
+  const turnNow = Math.round((live.stats?.mean ?? 0) * 10) / 10;
   const labelled: Refraction = { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg };
   const lying = powerOnEye(labelled, turn);
   const lines: WorkingBlock['lines'][number][] = [];
@@ -60,15 +67,23 @@ export function routesWorking(id: string, live: LiveEye, over: { power: Refracti
       if (a && b && sum)
         lines.push({ what: part.toUpperCase(), comes: `${formatPower(a[part], 3)} + (${formatPower(b[part], 3)}) = ${formatPower(sum[part], 3)}` });
     }
-    lines.push({ what: `${words.route2}: ${words.need}`, comes: formatRefraction(verdict.fromOverRefraction.need), strong: true });
+    lines.push({ what: words.route2, comes: formatRefraction(verdict.fromOverRefraction.need), strong: true });
+    if (verdict.need && verdict.parts === 'mean') lines.push({ what: words.meanOnly, comes: formatRefraction(verdict.need), strong: true });
   }
   if (verdict.routes) {
-    lines.push({ what: words.gap, comes: `${verdict.routes.gap.toFixed(2)} D` }, { what: words.gate, comes: `${verdict.routes.gate.toFixed(2)} D` });
+    lines.push(
+      { what: verdict.routes.parts === 'mean' ? words.gapOfMean : words.gap, comes: `${verdict.routes.gap.toFixed(2)} D` },
+      { what: words.gate, comes: `${verdict.routes.gate.toFixed(2)} D` },
+    );
   }
+  if (verdict.weighted) lines.push({ what: words.weighted, comes: formatRefraction(verdict.weighted.need) });
   if (verdict.order) {
-    const need = verdict.fromOverRefraction?.need ?? verdict.fromRefraction;
-    if (need && need.cylinder !== 0) {
-      lines.push({ what: words.order(`${formatAxis(need.axis)} ${turn < 0 ? '−' : '+'} ${Math.abs(turn)}`), comes: `× ${formatAxis(verdict.order.axis)}` });
+    const { need } = verdict;
+    if (need && need.cylinder !== 0 && verdict.rotation?.code !== 'leave') {
+      lines.push({
+        what: words.order(`${formatAxis(need.axis)} ${turnNow < 0 ? '−' : '+'} ${Math.abs(turnNow)}`),
+        comes: `× ${formatAxis(verdict.order.axis)}`,
+      });
     }
     if (live.made) lines.push({ what: words.made, comes: formatRefraction(live.made.lens.power), strong: true });
   }
@@ -113,13 +128,22 @@ export interface SeriesWords {
   readonly noise: string;
   readonly own: string;
   readonly slope: string;
-  readonly limit: (own: string, slope: string) => string;
+  readonly limit: (cylinder: string, blur: string) => string;
+  readonly three: string;
   readonly foot: string;
 }
 const minus = (text: string): string => text.replace('-', '−');
 
 /** From the blinks to the lens's own scatter and drift. */
-export function seriesWorking(id: string, blinks: readonly number[], stats: SeriesStats, settings: PracticeSettings, words: SeriesWords): WorkingBlock {
+export function seriesWorking(
+  id: string,
+  blinks: readonly number[],
+  stats: SeriesStats,
+  cylinder: number,
+  settings: PracticeSettings,
+  words: SeriesWords,
+): WorkingBlock {
+  const limit = steadinessLimit(cylinder, settings.scatterBlur);
   const sd = stats.sd ?? 0;
   return {
     id,
@@ -131,7 +155,8 @@ export function seriesWorking(id: string, blinks: readonly number[], stats: Seri
       { what: words.noise, comes: `√(${sd.toFixed(2)}² − ${settings.readerNoiseDegrees}²)` },
       { what: words.own, comes: `${(stats.lensSd ?? 0).toFixed(1)}°`, strong: true },
       { what: words.slope, comes: minus(`${(stats.slope ?? 0).toFixed(1)}°`) },
-      { what: words.limit(String(settings.unsteadyDegrees), String(settings.driftDegrees)), comes: '' },
+      { what: words.limit(Math.abs(cylinder).toFixed(2), settings.scatterBlur.toFixed(2)), comes: `${limit.toFixed(1)}°`, strong: true },
+      { what: words.three, comes: `${(EARLY_SHARE * limit).toFixed(1)}°` },
     ],
     foot: words.foot,
   };

@@ -115,7 +115,7 @@ function CorrectPanel({
     const newValue = {
       power: { text, vertexMm: Number(vertexText.replace(',', '.')) },
       rotation: { rotationLeft: rotation.ok ? rotation.value : 0 },
-      acuity: kind === 'acuityBoth' ? { logMar: acuityValue, typed: text.trim() } : { value: acuityValue, typed: text.trim() },
+      acuity: kind === 'acuityBoth' || kind === 'eyeAcuity' ? { logMar: acuityValue, typed: text.trim() } : { value: acuityValue, typed: text.trim() },
       fit: { verdict: text },
       box: { lot: text, expiresOn: expiry },
       finding: { value: options.length > 0 ? text : Number(text.replace(',', '.')) },

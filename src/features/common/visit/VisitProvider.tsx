@@ -2,7 +2,7 @@
 import { Toast } from 'radix-ui';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { eyeState, type Eye, type EyeState, type HealthState, type NamedLens } from '@/core';
+import { type Eye, type EyeState, type HealthState, type NamedLens } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { assert } from '@/lib/assert';
 import type { Problem, Result } from '@/lib/outcome';
@@ -14,6 +14,7 @@ import type { DeedInput, DeedName, DeedOutput } from '../deeds';
 import { useDeeds } from '../DeedsProvider';
 import { useRefusalWords } from '../words';
 import { LENS_MOVED } from '../SettleClocks';
+import { eyesOfRecord } from './eyes';
 import { healthOf } from './health';
 import { lensesOfRecord } from './lenses';
 
@@ -112,13 +113,7 @@ export function VisitProvider({ initial, children }: { readonly initial: VisitRe
   }, [refresh]);
 
   const lensOf = useMemo(() => lensesOfRecord(record), [record]);
-  const eyes = useMemo(
-    () => ({
-      right: eyeState(record.facts, 'right', lensOf, record.house.settings),
-      left: eyeState(record.facts, 'left', lensOf, record.house.settings),
-    }),
-    [record.facts, record.house.settings, lensOf],
-  );
+  const eyes = useMemo(() => eyesOfRecord(record, lensOf), [record, lensOf]);
   const health = useMemo(() => healthOf(record, { right: eyes.right.verdict.choosing, left: eyes.left.verdict.choosing }), [record, eyes]);
   const room = useMemo(
     (): VisitRoom => ({ record, busy, problem, run, refresh, eye: (eye) => eyes[eye], health, lensOf, clearProblem: () => setProblem(null) }),

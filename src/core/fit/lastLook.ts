@@ -1,0 +1,114 @@
+import type { HealthState } from '../advice/healthState';
+import type { Dioptres, Eye } from '../units';
+import type { EyeState } from './eyeState';
+import { NO_ORDER_RULES } from './eyeVerdict';
+import { sightDoubts, sightGate } from './overDoubts';
+import { powerOf } from './eyeState';
+
+/** What one line of the last look is about. */
+export const LOOK_AREAS = ['need', 'order', 'fit', 'sight', 'cornea', 'turn', 'add', 'danger'] as const;
+export type LookArea = (typeof LOOK_AREAS)[number];
+
+/**
+ * One line before signing. `ok`: as it should be; `watch`: said, and nothing more; `asks`: signed only with a prescriber's
+ * sentence; `stop`: no sentence passes it.
+ */
+export interface LookLine {
+  readonly area: LookArea;
+  /** Names the words; one that asks is also what is overridden. */
+  readonly code: string;
+  readonly state: 'ok' | 'watch' | 'asks' | 'stop';
+  /** Blur that overriding it risks, where it can be reckoned, D. */
+  readonly cost: Dioptres | null;
+}
+
+/** What a prescriber overrode: kept with the prescription. */
+export interface Override {
+  readonly eye: Eye | null;
+  readonly area: LookArea;
+  readonly code: string;
+  readonly cost: Dioptres | null;
+  readonly reason: string;
+}
+
+const line = (area: LookArea, code: string, state: LookLine['state'], cost: Dioptres | null = null): LookLine => ({ area, code, state, cost });
+
+/** Do refraction and over-refraction agree, and if not, what decided between them? */
+function needLine(state: EyeState): LookLine {
+  const { noOrder, freed, routes } = state.verdict;
+  // Which of the two decides cannot be left open: without a pick there is nothing to sign.
+  if (noOrder === 'routesDisagree') return line('need', NO_ORDER_RULES.routesDisagree, 'stop', routes?.gap ?? null);
+  if (freed !== null) return line('need', `freed_${freed}`, 'ok');
+  return routes !== null && !routes.agree ? line('need', 'picked', 'asks', routes.gap) : line('need', routes === null ? 'needOne' : 'needAgree', 'ok');
+}
+
+/** Is an order offered, and if not, what would overriding the refusal cost? */
+function orderLine(state: EyeState): LookLine {
+  const { verdict, turn } = state;
+  if (verdict.noOrder === null || verdict.noOrder === 'routesDisagree')
+    return state.onEye === null ? line('order', 'untried', 'watch') : line('order', 'fine', 'ok');
+  if (verdict.noOrder === 'nothing') return line('order', NO_ORDER_RULES.nothing, 'stop');
+  const scatter = (turn?.lensSd ?? 0) * (Math.PI / 180);
+  const cylinder = Math.abs(verdict.need?.cylinder ?? 0);
+  return line('order', NO_ORDER_RULES[verdict.noOrder], 'asks', cylinder * Math.sqrt((1 - Math.exp(-2 * scatter ** 2)) / 2));
+}
+
+/** The lens as it was judged: the recorded word, and what the signs say. Tight by either is never signed silently. */
+function fitLine(state: EyeState): LookLine {
+  if (state.onEye === null) return line('fit', 'fitUntried', 'watch');
+  const said = state.fit?.current.verdict ?? null;
+  const { verdict, unsettled } = state.fitVerdict;
+  const against = [said, verdict].find((v) => v === 'tight') ?? [said, verdict].find((v) => v === 'loose');
+  if (against === 'tight') return line('fit', 'fitTight', 'asks');
+  if (against === 'loose') return line('fit', 'fitLoose', 'asks');
+  if (verdict === 'mixed') return line('fit', 'fitMixed', 'asks');
+  if (said === null && verdict === null) return line('fit', unsettled === null ? 'fitUnread' : 'fitUnsettled', 'asks');
+  return line('fit', 'fitFits', 'ok');
+}
+
+function sightLine(state: EyeState): LookLine {
+  const gate = sightGate(state.acuities, state.findings);
+  if (gate !== null) return line('sight', gate, 'asks');
+  const over = state.overRefraction?.current;
+  // More minus is ordered only where a line was gained by it.
+  const unearned = sightDoubts(state.acuities, over ? powerOf(over) : null).find((d) => d.code === 'minusNoLine' || d.code === 'minusUnread');
+  if (unearned && state.verdict.basis === 'overRefraction') return line('sight', unearned.code, 'asks');
+  if (state.onEye !== null && state.acuities.lens === null && state.acuities.over === null) return line('sight', 'sightUnread', 'watch');
+  return line('sight', 'sightFine', 'ok');
+}
+
+/** An eye counts as looked at when its cornea was graded with stain in this very visit. */
+const corneaLine = (health: HealthState, eye: Eye): LookLine =>
+  health.today[eye].staining === undefined ? line('cornea', 'corneaUngraded', 'asks') : line('cornea', 'corneaGraded', 'ok');
+
+function turnLine(state: EyeState): LookLine {
+  const cylinder = state.verdict.need?.cylinder ?? 0;
+  if (state.onEye === null || cylinder === 0 || !state.toric) return line('turn', 'turnNone', 'ok');
+  if (state.turn === null) return line('turn', 'turnUnread', 'asks');
+  return line('turn', state.verdict.rotation?.why === 'early' ? 'turnEarly' : 'turnRead', state.verdict.rotation?.why === 'early' ? 'watch' : 'ok');
+}
+
+/** An addition is looked at where one is worn. */
+const addLine = (state: EyeState, wearsAdd: boolean): LookLine =>
+  wearsAdd && (state.refraction?.current.addD ?? null) === null ? line('add', 'addUnread', 'watch') : line('add', wearsAdd ? 'addRead' : 'addNone', 'ok');
+
+/**
+ * The last look at one eye before signing: its lens, fit, sight, cornea, turn and add, in that order.
+ * @param wearsAdd the lens prescribed has an addition
+ * @example lastLook(state, health, 'right', false).find((l) => l.area === 'cornea')?.code → 'corneaUngraded'
+ * @source common practice
+ */
+export const lastLook = (state: EyeState, health: HealthState, eye: Eye, wearsAdd: boolean): readonly LookLine[] => [
+  needLine(state),
+  orderLine(state),
+  fitLine(state),
+  sightLine(state),
+  corneaLine(health, eye),
+  turnLine(state),
+  addLine(state, wearsAdd),
+];
+
+/** What is asked of the wearer rather than of an eye: the danger signs, at this very visit. */
+export const lastLookAtWearer = (health: HealthState): readonly LookLine[] => [
+  health.said.danger === undefined ? line('danger', 'dangerUnasked', 'asks') : line('danger', 'dangerAsked', 'ok'),
+];
