@@ -96,6 +96,23 @@ export default tseslint.config(
     },
   },
   {
+    // A use case that waited for a second connection while holding its first could stop the whole server: only what runs
+    // before the transaction has pools in reach.
+    files: ['src/services/**/*.ts', 'src/db/**/*.ts'],
+    ignores: ['src/services/define.ts', 'src/services/access.ts', 'src/services/throttle.ts', 'src/services/signInPage.ts', 'src/db/client.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ group: ['**/server/database'], message: 'A use case has one connection: its transaction.' }], paths: [{ name: 'postgres', allowTypeImports: true, message: 'Pools are opened in db/client alone.' }] },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "Property[key.name='run'] MemberExpression[object.name='deps']", message: 'Nothing inside run may take another connection: use prepare.' },
+        { selector: "CallExpression[callee.property.name='begin'][callee.object.name='tx']", message: 'One transaction a use case.' },
+      ],
+    },
+  },
+  {
     files: ['src/**/*.tsx'],
     rules: { 'react/jsx-no-literals': ['error', { noStrings: false, allowedStrings: ['·', '/', '←', '→', '×', ' '] }] },
   },

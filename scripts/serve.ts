@@ -13,6 +13,8 @@ ensureBuild('.next');
 const port = await portNear(Number(process.env.PORT ?? 3210));
 const env = {
   ...(process.env.KEENFIT_SUPPLIER_URL ? { KEENFIT_SUPPLIER_URL: process.env.KEENFIT_SUPPLIER_URL } : {}),
+  // It listens on this machine alone: whatever forwards to it is the practice's own, and says where a request came from.
+  KEENFIT_TRUST_PROXY: '1',
   KEENFIT_MODE: 'production',
   KEENFIT_DATABASE_URL: url,
   KEENFIT_DIST: '.next',

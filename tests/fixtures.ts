@@ -153,6 +153,7 @@ export const prescription = (
   daysPerWeek: 7,
   supersedesId: null,
   overrides: [],
+  purpose: 'everyday',
   eyes: eyes.map((e) => ({ ...e, mode: 'final' as const, raw: null, triedLensOnEyeId: null, baseCurveTriedMm: null, baseCurveOrderedMm: 8.6, working: {} })),
   ...change,
 });

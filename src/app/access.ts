@@ -5,24 +5,35 @@ import { cache } from 'react';
 import type { z } from 'zod';
 import type { Result } from '@/lib/outcome';
 import { clockFor } from '@/server/clock';
-import { database } from '@/server/database';
+import { database, sideDatabase } from '@/server/database';
 import { environment } from '@/server/environment';
 import { resume } from '@/services/access';
 import { perform, type Caller, type Deps, type Service } from '@/services/define';
 
 export const SESSION_COOKIE = '__Host-keenfit';
+/** Names this device to the throttle of sign-ins; says nothing of who uses it. */
+export const DEVICE_COOKIE = '__Host-keenfit-known';
 export const LIGHTS_COOKIE = 'keenfit-lights';
 
 export function deps(): Deps {
   const { mode } = environment();
   const sql = database();
-  return { sql, clock: clockFor(sql, mode), mode };
+  return { sql, side: sideDatabase(), clock: clockFor(sql, mode), mode };
 }
 
 export const sessionToken = async (): Promise<string | undefined> => (await cookies()).get(SESSION_COOKIE)?.value;
 
+/** What a page asks by itself names itself so: it is no sign of life. */
+export const BACKGROUND_HEADER = 'x-keenfit-background';
+
 /** The signed-in caller, once a request. */
-export const currentCaller = cache(async (): Promise<Result<Caller>> => resume(deps(), await sessionToken()));
+export const currentCaller = cache(async (): Promise<Result<Caller>> => {
+  const background = (await headers()).get(BACKGROUND_HEADER) === '1';
+  return resume(deps(), await sessionToken(), !background);
+});
+
+/** What this browser holds beside the session. */
+export const deviceToken = async (): Promise<string | undefined> => (await cookies()).get(DEVICE_COOKIE)?.value;
 
 /** Where a request comes from, for the sign-in throttle. A forwarded address counts only behind our own proxy. */
 export async function callerAddress(): Promise<string> {

@@ -55,6 +55,7 @@ export * from './supply/yearlyCost';
 export * from './supply/familyCost';
 export * from './supply/careSystem';
 export * from './supply/rawOrder';
+export * from './supply/purpose';
 export * from './teaching/lessonGate';
 export * from './practiceSettings';
 export * from './people/roles';

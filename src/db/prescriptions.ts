@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye, Override, PracticeSettings, RawOrder } from '../core';
+import type { Eye, Override, PracticeSettings, Purpose, RawOrder } from '../core';
 import type { Db } from './client';
 
 export interface PrescriptionEyeRow {
@@ -38,6 +38,7 @@ export interface PrescriptionRow {
   readonly supersedesId: string | null;
   /** What the prescriber overrode, and why. */
   readonly overrides: readonly Override[];
+  readonly purpose: Purpose;
 }
 
 export interface PrescriptionWithEyes extends PrescriptionRow {
@@ -48,7 +49,7 @@ export interface PrescriptionWithEyes extends PrescriptionRow {
 export async function listPrescriptions(sql: Db, practiceId: string, wearerId: string): Promise<PrescriptionWithEyes[]> {
   const rows = await sql<PrescriptionRow[]>`
     select id, number, visit_id, wearer_id, examined_on, issued_at, issued_on, expires_on, prescriber, wait_note, days_per_week,
-      supersedes_id, overrides
+      supersedes_id, overrides, purpose
     from prescription where practice_id = ${practiceId} and wearer_id = ${wearerId} order by number desc`;
   const eyes = await sql<(PrescriptionEyeRow & { prescriptionId: string })[]>`
     select prescription_id, eye, mode, lens_id, raw, tried_lens_on_eye_id, base_curve_tried_mm, base_curve_ordered_mm, working
@@ -68,8 +69,13 @@ export async function insertPrescription(
   },
   eyes: readonly PrescriptionEyeRow[],
 ): Promise<boolean> {
-  const row = { ...p, prescriber: sql.json({ ...p.prescriber }), settings: sql.json({ ...p.settings }), overrides: sql.json(p.overrides.map((o) => ({ ...o }))) };
-  const made = await sql`insert into prescription ${sql(row)} on conflict (supersedes_id) do nothing returning id`;
+  const row = {
+    ...p,
+    prescriber: sql.json({ ...p.prescriber }),
+    settings: sql.json({ ...p.settings }),
+    overrides: sql.json(p.overrides.map((o) => ({ ...o }))),
+  };
+  const made = await sql`insert into prescription ${sql(row)} on conflict do nothing returning id`;
   if (made.length === 0) return false;
   for (const eye of eyes) {
     await sql`insert into prescription_eye ${sql({

@@ -1,6 +1,6 @@
 import 'server-only';
 import type { Role } from '../core';
-import type { Db } from './client';
+import type { Db, Sql } from './client';
 
 export interface SessionRow {
   readonly practiceId: string;
@@ -12,6 +12,7 @@ export interface SessionRow {
   readonly createdAt: string;
   readonly seenAt: string;
   readonly endedAt: string | null;
+  readonly lockedAt: string | null;
   readonly membershipEndedAt: string | null;
 }
 
@@ -23,7 +24,7 @@ export async function insertSession(sql: Db, s: { tokenHash: string; practiceId:
 
 export async function findSession(sql: Db, tokenHash: string): Promise<SessionRow | null> {
   const [row] = await sql<SessionRow[]>`
-    select s.practice_id, s.person_id, p.account, p.display_name, m.title, m.roles, s.created_at, s.seen_at, s.ended_at,
+    select s.practice_id, s.person_id, p.account, p.display_name, m.title, m.roles, s.created_at, s.seen_at, s.ended_at, s.locked_at,
       m.ended_at as membership_ended_at
     from session s
     join person p on p.id = s.person_id
@@ -46,20 +47,49 @@ export async function endSessionsOf(sql: Db, practiceId: string, personId: strin
     where practice_id = ${practiceId} and person_id = ${personId} and ended_at is null`;
 }
 
-export async function insertSignInAttempt(sql: Db, attempt: { id: string; account: string; address: string; at: string; succeeded: boolean }): Promise<void> {
-  await sql`
-    insert into sign_in_attempt (id, account, address, at, succeeded)
-    values (${attempt.id}, ${attempt.account}, ${attempt.address}, ${attempt.at}, ${attempt.succeeded})`;
+/** Locks a session: until its person signs in again it stands for nobody. */
+export async function lockSession(sql: Db, tokenHash: string, at: string): Promise<void> {
+  await sql`update session set locked_at = ${at} where token_hash = ${tokenHash} and locked_at is null and ended_at is null`;
 }
 
-/** Failures since the last success of the account, and of the address, after `since`. */
-export async function countFailures(sql: Db, account: string, address: string, since: string): Promise<{ byAccount: number; byAddress: number }> {
-  const [row] = await sql<{ byAccount: number; byAddress: number }[]>`
-    select
-      count(*) filter (where account = ${account} and at > coalesce(
-        (select max(at) from sign_in_attempt where account = ${account} and succeeded), '-infinity')) as by_account,
-      count(*) filter (where address = ${address}) as by_address
-    from sign_in_attempt
-    where not succeeded and at > ${since} and (account = ${account} or address = ${address})`;
-  return row ?? { byAccount: 0, byAddress: 0 };
+export async function isDeviceKnown(sql: Db, tokenHash: string, personId: string): Promise<boolean> {
+  const rows = await sql`select 1 from known_device where token_hash = ${tokenHash} and person_id = ${personId}`;
+  return rows.length > 0;
+}
+
+export async function insertKnownDevice(sql: Db, d: { tokenHash: string; personId: string; at: string }): Promise<void> {
+  await sql`insert into known_device (token_hash, person_id, known_at) values (${d.tokenHash}, ${d.personId}, ${d.at}) on conflict do nothing`;
+}
+
+/** Tries of one account from one place. */
+export interface TryRow {
+  readonly id: string;
+  readonly account: string;
+  /** An address, or the device, session or signature that has tries of its own. */
+  readonly place: string;
+  readonly at: string;
+}
+
+/**
+ * Counts a try as failed before it is made, so that many at once count one by one; a success noted after it clears the count.
+ * @returns the moment of the oldest failure that counts, when there are `most` already and this try must not be made; else null
+ */
+export async function reserveTry(sql: Sql, t: TryRow, most: number, since: string): Promise<string | null> {
+  return sql.begin(async (tx): Promise<string | null> => {
+    await tx`select pg_advisory_xact_lock(hashtextextended(${`${t.account}|${t.place}`}, 1))`;
+    const failures = await tx<{ at: string }[]>`
+      select at from sign_in_attempt where account = ${t.account} and address = ${t.place} and not succeeded and at > ${since}
+        and at > coalesce((select max(at) from sign_in_attempt where account = ${t.account} and address = ${t.place} and succeeded), '-infinity')
+      order by at desc limit ${most}`;
+    if (failures.length >= most) return failures.at(-1)?.at ?? t.at;
+    await insertTry(tx, t, false);
+    return null;
+  });
+}
+
+export const noteSuccess = (sql: Db, t: TryRow): Promise<void> => insertTry(sql, t, true);
+
+async function insertTry(sql: Db, t: TryRow, succeeded: boolean): Promise<void> {
+  await sql`
+    insert into sign_in_attempt (id, account, address, at, succeeded) values (${t.id}, ${t.account}, ${t.place}, ${t.at}, ${succeeded})`;
 }

@@ -26,13 +26,23 @@ export async function listVisits(sql: Db, practiceId: string, wearerId: string):
     where practice_id = ${practiceId} and wearer_id = ${wearerId} order by opened_at desc`;
 }
 
+/** @returns false when the appointment has an open visit already */
 export async function insertVisit(
   sql: Db,
   v: { id: string; practiceId: string; wearerId: string; kind: VisitKind; appointmentId: string | null; at: string; by: string },
-): Promise<void> {
-  await sql`
+): Promise<boolean> {
+  const rows = await sql`
     insert into visit (id, practice_id, wearer_id, appointment_id, kind, opened_at, opened_by)
-    values (${v.id}, ${v.practiceId}, ${v.wearerId}, ${v.appointmentId}, ${v.kind}, ${v.at}, ${v.by})`;
+    values (${v.id}, ${v.practiceId}, ${v.wearerId}, ${v.appointmentId}, ${v.kind}, ${v.at}, ${v.by})
+    on conflict (practice_id, appointment_id) where appointment_id is not null and closed_at is null do nothing returning id`;
+  return rows.length === 1;
+}
+
+/** The open visit of an appointment. */
+export async function findOpenVisitOf(sql: Db, practiceId: string, appointmentId: string): Promise<string | null> {
+  const [row] = await sql<{ id: string }[]>`
+    select id from visit where practice_id = ${practiceId} and appointment_id = ${appointmentId} and closed_at is null`;
+  return row?.id ?? null;
 }
 
 /**
@@ -101,13 +111,15 @@ export async function listDrafts(sql: Db, practiceId: string, visitId: string): 
 export async function putDraft(
   sql: Db,
   d: { practiceId: string; visitId: string; step: string; authorId: string; body: Readonly<Record<string, string>>; sequence: number; at: string },
-): Promise<void> {
-  await sql`
+): Promise<boolean> {
+  const rows = await sql`
     insert into draft (practice_id, visit_id, step, author_id, body, sequence, saved_at)
     values (${d.practiceId}, ${d.visitId}, ${d.step}, ${d.authorId}, ${sql.json({ ...d.body })}, ${d.sequence}, ${d.at})
     on conflict (visit_id, step, author_id) do update
     set body = excluded.body, sequence = excluded.sequence, saved_at = excluded.saved_at
-    where draft.sequence < excluded.sequence and draft.practice_id = excluded.practice_id`;
+    where draft.sequence <= excluded.sequence and draft.practice_id = excluded.practice_id
+    returning visit_id`;
+  return rows.length === 1;
 }
 
 export async function deleteDraft(sql: Db, practiceId: string, visitId: string, step: string, authorId: string): Promise<void> {

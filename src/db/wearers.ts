@@ -67,16 +67,40 @@ export async function updateIdentity(
   sql: Db,
   practiceId: string,
   wearer: { id: string; version: number; name: string; birthDate: string; telephone: string | null; occupation: string | null; guardian: string | null },
+  change: { readonly id: string; readonly at: string; readonly by: string },
 ): Promise<boolean> {
   const rows = await sql`
     update wearer set version = version + 1
     where practice_id = ${practiceId} and id = ${wearer.id} and version = ${wearer.version} returning id`;
   if (rows.length === 0) return false;
+  // What it was stays on record, with who changed it and when.
+  await sql`
+    insert into wearer_identity_change (id, practice_id, wearer_id, version, was, changed_at, changed_by)
+    select ${change.id}, practice_id, wearer_id, ${wearer.version},
+      jsonb_build_object('name', name, 'birthDate', birth_date, 'telephone', telephone, 'occupation', occupation, 'guardian', guardian),
+      ${change.at}, ${change.by}
+    from wearer_identity where practice_id = ${practiceId} and wearer_id = ${wearer.id}`;
   await sql`
     update wearer_identity set name = ${wearer.name}, birth_date = ${wearer.birthDate}, telephone = ${wearer.telephone},
       occupation = ${wearer.occupation}, guardian = ${wearer.guardian}
     where practice_id = ${practiceId} and wearer_id = ${wearer.id}`;
   return true;
+}
+
+/** An identity as it was before a change. */
+export interface IdentityChangeRow {
+  readonly version: number;
+  readonly was: Readonly<Record<'name' | 'birthDate' | 'telephone' | 'occupation' | 'guardian', string | null>>;
+  readonly changedAt: string;
+  readonly changedByName: string;
+}
+
+/** What a wearer's identity was, newest change first. */
+export async function listIdentityChanges(sql: Db, practiceId: string, wearerId: string): Promise<IdentityChangeRow[]> {
+  return sql<IdentityChangeRow[]>`
+    select c.version, c.was, c.changed_at, p.display_name as changed_by_name
+    from wearer_identity_change c join person p on p.id = c.changed_by
+    where c.practice_id = ${practiceId} and c.wearer_id = ${wearerId} order by c.version desc`;
 }
 
 /** Wearers of the same name and birth date: asked about before a second record is made. */

@@ -35,7 +35,7 @@ export type Problem =
   | { readonly kind: 'notFound'; readonly what: string }
   | { readonly kind: 'conflict'; readonly what: string; readonly differs: readonly ChangedFact[] }
   | { readonly kind: 'forbidden'; readonly why: string }
-  | { readonly kind: 'signedOut'; readonly why: 'none' | 'idle' | 'ended' }
+  | { readonly kind: 'signedOut'; readonly why: 'none' | 'idle' | 'locked' | 'ended' }
   | { readonly kind: 'throttled'; readonly retryAfterSeconds: number }
   | { readonly kind: 'ruleBroken'; readonly rule: string; readonly data?: ProblemData };
 

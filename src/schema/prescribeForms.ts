@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { PURPOSES } from '../core';
 import { dayText, eye, inVisit, limited, optionalText, reason, uuid } from './fields';
 import { lensSpec } from './measureForms';
 
@@ -20,6 +21,8 @@ export const signForm = z
     leftPicked: z.enum(['refraction', 'overRefraction']).nullable().default(null),
     /** What is overridden, each with its sentence. */
     overrides: z.array(z.object({ eye: eye.nullable(), code: z.string().max(40), reason })).max(20).default([]),
+    /** Which pair it is for: pairs for different purposes stand beside each other. */
+    purpose: z.enum(PURPOSES).default('everyday'),
     daysPerWeek: z.number().int().min(1, 'daysPerWeek').max(7, 'daysPerWeek'),
   })
   .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });

@@ -1,19 +1,16 @@
 import 'server-only';
-import { addSeconds, DEFAULT_SETTINGS, secondsBetween } from '../core';
+import { DEFAULT_SETTINGS, secondsBetween } from '../core';
 import { findStaffByAccount } from '../db/people';
 import { findSettings, insertAudit } from '../db/practices';
-import { countFailures, endSession, findSession, insertSession, insertSignInAttempt, touchSession } from '../db/sessions';
+import { endSession, findSession, insertKnownDevice, insertSession, isDeviceKnown, lockSession, touchSession } from '../db/sessions';
 import { err, invalid, ok, type Problem, type Result } from '../lib/outcome';
 import { signInForm } from '../schema/staffForms';
 import { toProblem } from '../schema/problems';
 import { checkPassword, hashPassword } from '../server/password';
 import { hashToken, newToken } from '../server/token';
 import type { Caller, Deps } from './define';
+import { placeOf, tryPassword } from './throttle';
 
-/** Wrong passwords of one account before it has to wait, and of one address. */
-const ACCOUNT_TRIES = 5;
-const ADDRESS_TRIES = 30;
-const THROTTLE_SECONDS = 300;
 /** A session ends after this long whatever happens. */
 const SESSION_SECONDS = 14 * 3600;
 /** The server waits a little longer than the screen, so that the screen locks first. */
@@ -21,49 +18,72 @@ const IDLE_GRACE_SECONDS = 60;
 
 let decoy: Promise<string> | null = null;
 
-/** True (with the wait) when this account or address has to wait before trying a password again. */
-export async function throttledFor(deps: Deps, account: string, address: string): Promise<number | null> {
-  const now = await deps.clock.now();
-  const failures = await countFailures(deps.sql, account, address, addSeconds(now, -THROTTLE_SECONDS));
-  return failures.byAccount >= ACCOUNT_TRIES || failures.byAddress >= ADDRESS_TRIES ? THROTTLE_SECONDS : null;
+/** What a sign-in brings with it: where it comes from, and what this browser already holds. */
+export interface From {
+  readonly address: string;
+  /** Names a device on which somebody has signed in before. */
+  readonly device?: string | undefined;
+  /** The session that was locked or ran out. */
+  readonly session?: string | undefined;
 }
 
-/** Keeps a note of a password tried; outside any transaction, so that a refusal does not undo it. */
-export async function noteTry(deps: Deps, account: string, address: string, succeeded: boolean): Promise<void> {
-  const at = await deps.clock.now();
-  await insertSignInAttempt(deps.sql, { id: crypto.randomUUID(), account, address, at, succeeded });
+/** Where the tries of a sign-in count: the person's own session or device before the address. */
+async function placeFor(deps: Deps, staff: { readonly personId: string } | null, from: From): Promise<string> {
+  if (!staff) return placeOf.address(from.address);
+  if (from.session) {
+    const hash = hashToken(from.session);
+    if ((await findSession(deps.sql, hash))?.personId === staff.personId) return placeOf.session(hash);
+  }
+  if (from.device) {
+    const hash = hashToken(from.device);
+    if (await isDeviceKnown(deps.sql, hash, staff.personId)) return placeOf.device(hash);
+  }
+  return placeOf.address(from.address);
 }
 
 /** Signs somebody in. The same answer and the same wait for an unknown account and a wrong password. */
-export async function signIn(deps: Deps, raw: unknown, address: string): Promise<Result<{ token: string; caller: Caller }>> {
+export async function signIn(deps: Deps, raw: unknown, from: From): Promise<Result<{ token: string; device: string; caller: Caller }>> {
   const read = signInForm.safeParse(raw);
   if (!read.success) return err(toProblem(read.error));
   const { account, password } = read.data;
-  const wait = await throttledFor(deps, account, address);
-  if (wait !== null) return err({ kind: 'throttled', retryAfterSeconds: wait });
   const staff = await findStaffByAccount(deps.sql, account);
+  const now = await deps.clock.now();
+  const tried = await tryPassword(deps, account, await placeFor(deps, staff, from), now);
+  if (!tried.ok) return tried;
   decoy ??= hashPassword(newToken());
   const fits = await checkPassword(staff?.passwordHash ?? (await decoy), password);
-  await noteTry(deps, account, address, fits && staff !== null);
   if (!staff || !fits) return invalid('password', 'signInWrong');
+  await tried.value();
   const at = await deps.clock.now();
   const token = newToken();
+  const device = from.device ?? newToken();
   await insertSession(deps.sql, { tokenHash: hashToken(token), practiceId: staff.practiceId, personId: staff.personId, at });
+  await insertKnownDevice(deps.sql, { tokenHash: hashToken(device), personId: staff.personId, at });
   await insertAudit(deps.sql, { id: crypto.randomUUID(), practiceId: staff.practiceId, at, personId: staff.personId, action: 'signIn' });
   return ok({
     token,
+    device,
     caller: { practiceId: staff.practiceId, personId: staff.personId, name: staff.displayName, title: staff.title, account: staff.account, roles: staff.roles },
   });
 }
 
-/** Who a session token stands for. Fails closed: an ended, idle or unknown session is nobody. */
+/** The screen was left: the session stands for nobody until its person signs in again, in every tab and through a reload. */
+export async function lock(deps: Deps, token: string | undefined): Promise<void> {
+  if (token) await lockSession(deps.sql, hashToken(token), await deps.clock.now());
+}
+
+/**
+ * Who a session token stands for. Fails closed: an ended, locked, idle or unknown session is nobody.
+ * @param touch false for what a page asks by itself: a poll is no sign of life
+ */
 export async function resume(deps: Deps, token: string | undefined, touch = true): Promise<Result<Caller>> {
-  const signedOut = (why: 'none' | 'idle' | 'ended'): { ok: false; error: Problem } => err({ kind: 'signedOut', why });
+  const signedOut = (why: 'none' | 'idle' | 'locked' | 'ended'): { ok: false; error: Problem } => err({ kind: 'signedOut', why });
   if (!token) return signedOut('none');
   const tokenHash = hashToken(token);
   const session = await findSession(deps.sql, tokenHash);
   if (!session) return signedOut('none');
   if (session.endedAt !== null || session.membershipEndedAt !== null) return signedOut('ended');
+  if (session.lockedAt !== null) return signedOut('locked');
   const now = await deps.clock.now();
   const settings = { ...DEFAULT_SETTINGS, ...(await findSettings(deps.sql, session.practiceId)) };
   const quiet = secondsBetween(session.seenAt, now);

@@ -63,8 +63,9 @@ export type Gate = 'record' | 'measure' | 'lens';
 /**
  * Takes the visit for a change. Whoever names no gate is held to the strictest. Somebody who read an older version is refused, and told what differs.
  * The lock on the visit's row lasts to the end of the transaction.
+ * @param alone holds the wearer against everybody else, not only against stops: asked for at once, never later
  */
-export async function takeVisit(context: Context, visitId: string, version: number, gate: Gate = 'lens'): Promise<Result<Taken>> {
+export async function takeVisit(context: Context, visitId: string, version: number, gate: Gate = 'lens', alone = false): Promise<Result<Taken>> {
   const { tx, caller, now } = context;
   const visit = await findVisit(tx, caller.practiceId, visitId);
   if (!visit) return notFound('visit');
@@ -75,7 +76,7 @@ export async function takeVisit(context: Context, visitId: string, version: numb
     return err({ kind: 'conflict', what: 'visit', differs });
   }
   if (gate !== 'record') {
-    await holdWearer(tx, caller.practiceId, visit.wearerId, false);
+    await holdWearer(tx, caller.practiceId, visit.wearerId, alone);
     const held = await heldUp(context, visit, gate);
     if (held) return held;
   }

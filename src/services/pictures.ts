@@ -1,6 +1,7 @@
 import 'server-only';
 import { createHash } from 'node:crypto';
 import { findPicture, insertPicture } from '../db/pictures';
+import { findVisit } from '../db/visits';
 import { remakePicture } from '../formats/picture';
 import { invalid, notFound, ok } from '../lib/outcome';
 import { pictureForm, readPictureForm } from '../schema/healthForms';
@@ -13,12 +14,15 @@ export const recordPicture = defineService({
   right: 'clinicalWrite',
   input: pictureForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
-  run: async (context, form) => {
+  // Opening a large picture takes seconds: nothing of the record is held meanwhile.
+  prepare: async ({ deps, caller }, form) => {
+    if (!(await findVisit(deps.sql, caller.practiceId, form.visitId))) return notFound('visit');
+    const made = await remakePicture(form.bytes, form.declaredType);
+    return made.ok ? made : invalid('picture', made.error.code, made.error.data);
+  },
+  run: async (context, form, { bytes, width, height, placeRemoved }) => {
     const taken = await takeVisit(context, form.visitId, form.version, 'record');
     if (!taken.ok) return taken;
-    const made = await remakePicture(form.bytes, form.declaredType);
-    if (!made.ok) return invalid('picture', made.error.code, made.error.data);
-    const { bytes, width, height, placeRemoved } = made.value;
     const id = context.newId();
     await insertPicture(context.tx, {
       id,

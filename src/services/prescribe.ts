@@ -23,26 +23,25 @@ import { must } from '../lib/assert';
 import { err, invalid, ok, ruleBroken, type FieldProblem, type Result } from '../lib/outcome';
 import { signForm } from '../schema/prescribeForms';
 import { checkPassword } from '../server/password';
-import { noteTry, throttledFor } from './access';
 import { takeVisit } from './change';
-import { defineService, type Context } from './define';
+import { defineService, type Before, type Context } from './define';
 import { eyesOf, lensesOf } from './eyesOf';
 import { readHealth } from './healthRecord';
 import { makeableLens } from './lensesOn';
+import { placeOf, tryPassword } from './throttle';
 
 const NOTHING = { sphere: 0, cylinder: 0, axis: 180 } as const;
 /** A prescription may not run longer than this many years. Our own choice. */
 const LONGEST_YEARS = 3;
 
-/** The prescriber's own step-up: the password again, throttled like a sign-in. */
-async function stepUp(context: Context, password: string): Promise<Result<{ registerNumber: string }>> {
-  const { caller, deps } = context;
-  const wait = await throttledFor(deps, caller.account, 'signing');
-  if (wait !== null) return err({ kind: 'throttled', retryAfterSeconds: wait });
-  const staff = must(await findStaff(context.tx, caller.practiceId, caller.personId), 'signer');
-  const fits = await checkPassword(staff.passwordHash, password);
-  await noteTry(deps, caller.account, 'signing', fits);
-  return fits ? ok({ registerNumber: staff.registerNumber ?? '' }) : invalid('password', 'passwordWrong');
+/** The prescriber's own step-up: the password again, with tries of its own; before anything of the record is held. */
+async function stepUp({ deps, caller, now }: Before, password: string): Promise<Result<{ registerNumber: string }>> {
+  const tried = await tryPassword(deps, caller.account, placeOf.signing, now);
+  if (!tried.ok) return tried;
+  const staff = must(await findStaff(deps.sql, caller.practiceId, caller.personId), 'signer');
+  if (!(await checkPassword(staff.passwordHash, password))) return invalid('password', 'passwordWrong');
+  await tried.value();
+  return ok({ registerNumber: staff.registerNumber ?? '' });
 }
 
 type Asked = NonNullable<z.output<typeof signForm>['right']>;
@@ -120,9 +119,11 @@ export const sign = defineService({
     subjectKind: 'prescription',
     subjectId: out.prescriptionId,
   }),
-  run: async (context, form) => {
+  prepare: (before, form) => stepUp(before, form.password),
+  run: async (context, form, signer) => {
     const { tx, caller, now, today, practice, settings } = context;
-    const taken = await takeVisit(context, form.visitId, form.version);
+    // Alone: one in force for each purpose. Who signs at the same moment waits here, and supersedes the other.
+    const taken = await takeVisit(context, form.visitId, form.version, 'lens', true);
     if (!taken.ok) return taken;
     const { visit } = taken.value;
     const eyes = await eyesOf(context, visit, { right: form.rightPicked, left: form.leftPicked });
@@ -149,9 +150,7 @@ export const sign = defineService({
     if (form.expiresOn <= today) return invalid('expiresOn', 'expiryNotAfterIssue');
     if (form.expiresOn > addYears(today, LONGEST_YEARS)) return invalid('expiresOn', 'expiryTooFar', { years: LONGEST_YEARS });
     if (settings.finalPrescription === 'afterAftercare' && visit.kind !== 'aftercare' && form.waitNote === null) return invalid('waitNote', 'waitNoteRequired');
-    const signer = await stepUp(context, form.password);
-    if (!signer.ok) return signer;
-    const [before] = await listPrescriptions(tx, caller.practiceId, visit.wearerId);
+    const before = (await listPrescriptions(tx, caller.practiceId, visit.wearerId)).find((p) => p.purpose === form.purpose);
     const id = context.newId();
     const number = await nextNumber(tx, caller.practiceId, 'prescription');
     const examinedAt = latestExamination(eyes) ?? now;
@@ -172,13 +171,14 @@ export const sign = defineService({
         prescriber: {
           name: caller.name,
           title: caller.title,
-          registerNumber: signer.value.registerNumber,
+          registerNumber: signer.registerNumber,
           practice: practice.name,
           address: practice.address,
           telephone: practice.telephone,
         },
         waitNote: form.waitNote,
         daysPerWeek: form.daysPerWeek,
+        purpose: form.purpose,
         supersedesId: before?.id ?? null,
         overrides: looks.flatMap((l) => l.overrides),
         settings,

@@ -24,13 +24,14 @@ export const addStaff = defineService({
   right: 'staff',
   input: addStaffForm,
   about: (_form, out: { personId: string }) => ({ subjectKind: 'person', subjectId: out.personId }),
-  run: async (context, form) => {
+  prepare: async (_before, form) => ok(await hashPassword(form.password)),
+  run: async (context, form, passwordHash) => {
     const personId = context.newId();
     const made = await insertPerson(context.tx, {
       id: personId,
       account: form.account,
       displayName: form.displayName,
-      passwordHash: await hashPassword(form.password),
+      passwordHash,
       at: context.now,
     });
     if (!made) return invalid('account', 'accountTaken', { value: form.account });
@@ -69,10 +70,11 @@ export const resetPassword = defineService({
   right: 'staff',
   input: resetPasswordForm,
   about: (form) => ({ subjectKind: 'person', subjectId: form.personId }),
-  run: async (context, form) => {
+  prepare: async (_before, form) => ok(await hashPassword(form.password)),
+  run: async (context, form, passwordHash) => {
     const { tx, caller, now } = context;
     if (!(await findStaff(tx, caller.practiceId, form.personId))) return notFound('person');
-    await setPasswordHash(tx, caller.practiceId, form.personId, await hashPassword(form.password), now);
+    await setPasswordHash(tx, caller.practiceId, form.personId, passwordHash, now);
     await endSessionsOf(tx, caller.practiceId, form.personId, now);
     return ok({ personId: form.personId });
   },

@@ -47,8 +47,10 @@ export const placeOrder = defineService({
     const taken = await takeVisit(context, form.visitId, form.version);
     if (!taken.ok) return taken;
     const { wearerId } = taken.value.visit;
-    const [newest] = await listPrescriptions(tx, caller.practiceId, wearerId);
-    if (!newest || newest.id !== form.prescriptionId) return newest ? ruleBroken('prescriptionSuperseded') : notFound('prescription');
+    const all = await listPrescriptions(tx, caller.practiceId, wearerId);
+    const newest = all.find((p) => p.id === form.prescriptionId);
+    if (!newest) return notFound('prescription');
+    if (all.some((p) => p.supersedesId === newest.id)) return ruleBroken('prescriptionSuperseded');
     if (newest.expiresOn < today) return ruleBroken('prescriptionExpired', { expired: newest.expiresOn });
     const packsOf: Record<Eye, number> = { right: form.rightPacks, left: form.leftPacks };
     const lines = [];

@@ -1,8 +1,8 @@
 import 'server-only';
 import { Temporal } from 'temporal-polyfill';
-import { deleteDraft, findVisit, insertVisit, listToday, putDraft, setAppointmentState, setVisitClosed, type TodayRow } from '../db/visits';
+import { deleteDraft, findOpenVisitOf, findVisit, insertVisit, listToday, putDraft, setAppointmentState, setVisitClosed, type TodayRow } from '../db/visits';
 import { findWearer } from '../db/wearers';
-import { notFound, ok } from '../lib/outcome';
+import { err, notFound, ok } from '../lib/outcome';
 import { closeVisitForm, draftForm, emptyForm, openVisitForm, visitForm } from '../schema/wearerForms';
 import { takeVisit } from './change';
 import { defineService } from './define';
@@ -35,7 +35,7 @@ export const openVisit = defineService({
       if (!arrived) return notFound('appointment');
     }
     const id = context.newId();
-    await insertVisit(tx, {
+    const made = await insertVisit(tx, {
       id,
       practiceId: caller.practiceId,
       wearerId: form.wearerId,
@@ -44,7 +44,10 @@ export const openVisit = defineService({
       at: now,
       by: caller.personId,
     });
-    return ok({ visitId: id });
+    if (made) return ok({ visitId: id });
+    // Somebody opened this appointment's visit already: that one goes on.
+    const open = form.appointmentId === null ? null : await findOpenVisitOf(tx, caller.practiceId, form.appointmentId);
+    return open ? ok({ visitId: open }) : err({ kind: 'conflict', what: 'visit', differs: [] });
   },
 });
 
@@ -85,7 +88,7 @@ export const saveDraft = defineService({
     if (!visit) return notFound('visit');
     if (Object.keys(form.body).length === 0) await deleteDraft(tx, caller.practiceId, form.visitId, form.step, caller.personId);
     else {
-      await putDraft(tx, {
+      const kept = await putDraft(tx, {
         practiceId: caller.practiceId,
         visitId: form.visitId,
         step: form.step,
@@ -94,6 +97,8 @@ export const saveDraft = defineService({
         sequence: form.sequence,
         at: now,
       });
+      // Typed later in another tab: this older text does not stand in for it, and is not called saved.
+      if (!kept) return err({ kind: 'conflict', what: 'draft', differs: [] });
     }
     return ok({ savedAt: now });
   },

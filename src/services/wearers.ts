@@ -1,6 +1,6 @@
 import 'server-only';
 import { nextNumber } from '../db/practices';
-import { findNamesakes, findWearer, insertWearer, listWearers, updateIdentity, type WearerListRow } from '../db/wearers';
+import { findNamesakes, findWearer, insertWearer, listIdentityChanges, listWearers, updateIdentity, type WearerListRow } from '../db/wearers';
 import { err, invalid, notFound, ok } from '../lib/outcome';
 import { createWearerForm, searchForm, updateWearerForm, wearerForm } from '../schema/wearerForms';
 import { defineService } from './define';
@@ -44,15 +44,13 @@ export const updateWearer = defineService({
     if (form.birthDate > today) return invalid('birthDate', 'birthDateInFuture', { value: form.birthDate });
     const before = await findWearer(tx, caller.practiceId, form.wearerId);
     if (!before) return notFound('wearer');
-    const done = await updateIdentity(tx, caller.practiceId, {
-      id: form.wearerId,
-      version: form.version,
-      name: form.name,
-      birthDate: form.birthDate,
-      telephone: form.telephone,
-      occupation: form.occupation,
-      guardian: form.guardian,
-    });
+    const { wearerId, version, name, birthDate, telephone, occupation, guardian } = form;
+    const done = await updateIdentity(
+      tx,
+      caller.practiceId,
+      { id: wearerId, version, name, birthDate, telephone, occupation, guardian },
+      { id: context.newId(), at: now, by: caller.personId },
+    );
     if (!done) {
       const differs = [
         ['name', before.name, form.name],
@@ -88,7 +86,12 @@ export const readWearer = defineService({
   run: async (context, form) => {
     const file = await readWearerFile(context, form.wearerId);
     if (!file) return notFound('wearer');
-    const page: WearerFile & { readonly house: House } = { ...file, house: await houseOf(context) };
+    const identityChanges = await listIdentityChanges(context.tx, context.caller.practiceId, form.wearerId);
+    const page: WearerFile & { readonly house: House; readonly identityChanges: typeof identityChanges } = {
+      ...file,
+      house: await houseOf(context),
+      identityChanges,
+    };
     return ok(page);
   },
 });

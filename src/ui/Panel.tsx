@@ -9,6 +9,7 @@ export function Panel({
   title,
   children,
   strong = false,
+  opaque = false,
   wide = false,
 }: {
   readonly open: boolean;
@@ -16,12 +17,14 @@ export function Panel({
   readonly title: string;
   readonly children: ReactNode;
   readonly strong?: boolean;
+  /** Nothing of the page is seen behind it. */
+  readonly opaque?: boolean;
   readonly wide?: boolean;
 }) {
   return (
     <Dialog.Root open={open} onOpenChange={(next) => (!next && onClose ? onClose() : undefined)}>
       <Dialog.Portal>
-        <Dialog.Overlay className={strong ? 'veil veil-strong' : 'veil'} />
+        <Dialog.Overlay className={opaque ? 'veil veil-opaque' : strong ? 'veil veil-strong' : 'veil'} />
         <Dialog.Content
           className={wide ? 'panel panel-wide' : 'panel'}
           aria-describedby={undefined}

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { may, ROLES } from '../../src/core';
 import { SERVICES, type ServiceName } from '../../src/services';
-import { resume, signIn } from '../../src/services/access';
+import { lock, resume, signIn } from '../../src/services/access';
 import { perform } from '../../src/services/define';
 import { blinksAt, openNeighbour, openWorld, SENTENCES, spec, type World } from './support';
 
@@ -266,7 +266,7 @@ describe('another practice', () => {
 describe('signing in', () => {
   const account = 'teo-1';
   it('makes a session that stands for the person, and nothing else does', async () => {
-    const done = await signIn(world.deps, { account, password: 'plain-sight' }, 'here');
+    const done = await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'here' });
     expect(done.ok).toBe(true);
     if (!done.ok) return;
     expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: true, value: { name: 'Teo Brannock' } });
@@ -276,7 +276,7 @@ describe('signing in', () => {
     expect(stored?.n).toBe(0);
   });
   it('a session left alone ends on the server too', async () => {
-    const done = await signIn(world.deps, { account, password: 'plain-sight' }, 'here');
+    const done = await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'here' });
     if (!done.ok) throw new Error('sign in');
     world.move(9 * 60);
     expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: true });
@@ -285,30 +285,84 @@ describe('signing in', () => {
     expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: false });
   });
   it('says the same for an unknown account and a wrong password, and makes the sixth try wait', async () => {
-    const wrong = await signIn(world.deps, { account, password: 'nope' }, 'there');
-    const unknown = await signIn(world.deps, { account: 'nobody', password: 'nope' }, 'there');
+    const wrong = await signIn(world.deps, { account, password: 'nope' }, { address: 'there' });
+    const unknown = await signIn(world.deps, { account: 'nobody', password: 'nope' }, { address: 'there' });
     expect(wrong).toEqual(unknown);
-    for (let i = 0; i < 4; i++) await signIn(world.deps, { account, password: 'nope' }, 'there');
-    expect(await signIn(world.deps, { account, password: 'plain-sight' }, 'there')).toMatchObject({ ok: false, error: { kind: 'throttled' } });
+    for (let i = 0; i < 4; i++) await signIn(world.deps, { account, password: 'nope' }, { address: 'there' });
+    expect(await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'there' })).toMatchObject({ ok: false, error: { kind: 'throttled' } });
     world.move(301);
-    expect((await signIn(world.deps, { account, password: 'plain-sight' }, 'there')).ok).toBe(true);
+    expect((await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'there' })).ok).toBe(true);
+  });
+  it('a stranger cannot lock anybody out: not at another address, not at a known device, not their signature', async () => {
+    const mine = await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'practice' });
+    if (!mine.ok) throw new Error('sign in');
+    world.move(5);
+    // From the guests' network, which shares the practice's address.
+    for (let i = 0; i < 7; i++) await signIn(world.deps, { account, password: 'nope' }, { address: 'practice' });
+    expect(await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'practice' })).toMatchObject({ error: { kind: 'throttled' } });
+    expect((await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'practice', device: mine.value.device })).ok).toBe(true);
+    expect((await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'elsewhere' })).ok).toBe(true);
+    // Another person of the practice is not touched.
+    expect((await signIn(world.deps, { account: 'merle-1', password: 'plain-sight' }, { address: 'practice' })).ok).toBe(true);
+    world.move(400);
+  });
+  it('unlocking has tries of its own, and a device known for one person is not known for another', async () => {
+    const mine = await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'practice' });
+    if (!mine.ok) throw new Error('sign in');
+    world.move(5);
+    const { device, token } = mine.value;
+    for (let i = 0; i < 6; i++) await signIn(world.deps, { account, password: 'nope' }, { address: 'x', device });
+    expect(await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'x', device })).toMatchObject({ error: { kind: 'throttled' } });
+    expect((await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'x', device, session: token })).ok).toBe(true);
+    for (let i = 0; i < 6; i++) await signIn(world.deps, { account: 'merle-1', password: 'nope' }, { address: 'y', device: `${device}x` });
+    expect(await signIn(world.deps, { account: 'merle-1', password: 'plain-sight' }, { address: 'y', device: `${device}x` })).toMatchObject({
+      error: { kind: 'throttled' },
+    });
+    world.move(400);
+  });
+  it('many guesses at once count one by one, and the wait said is the wait', async () => {
+    const guesses = await Promise.all(Array.from({ length: 20 }, () => signIn(world.deps, { account, password: 'nope' }, { address: 'flood' })));
+    const codes = guesses.map((g) => (g.ok ? 'in' : g.error.kind));
+    expect(codes.filter((c) => c === 'invalid')).toHaveLength(5);
+    expect(codes.filter((c) => c === 'throttled')).toHaveLength(15);
+    world.move(100);
+    const later = await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'flood' });
+    expect(later).toMatchObject({ error: { kind: 'throttled', retryAfterSeconds: 200 } });
+    world.move(201);
+    expect((await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'flood' })).ok).toBe(true);
+  });
+  it('a locked session is nobody’s, through a reload, until its person signs in again; a poll is no sign of life', async () => {
+    const mine = await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'here' });
+    if (!mine.ok) throw new Error('sign in');
+    await lock(world.deps, mine.value.token);
+    expect(await resume(world.deps, mine.value.token)).toMatchObject({ ok: false, error: { kind: 'signedOut', why: 'locked' } });
+    expect(await resume(world.deps, mine.value.token)).toMatchObject({ ok: false });
+    const again = await signIn(world.deps, { account, password: 'plain-sight' }, { address: 'here', session: mine.value.token });
+    if (!again.ok) throw new Error('sign in');
+    // Only polls for longer than the idle time: the session has run out.
+    const polls: boolean[] = [];
+    for (let i = 0; i < 4; i++) {
+      world.move(4 * 60);
+      polls.push((await resume(world.deps, again.value.token, false)).ok);
+    }
+    expect(polls).toEqual([true, true, false, false]);
   });
   it('ending somebody’s access signs them out everywhere', async () => {
-    const done = await signIn(world.deps, { account: 'joss-1', password: 'plain-sight' }, 'here');
+    const done = await signIn(world.deps, { account: 'joss-1', password: 'plain-sight' }, { address: 'here' });
     if (!done.ok) throw new Error('sign in');
     const staff = (await world.must('readStaff', {}, world.callers.admin)) as unknown as { staff: { account: string; personId: string; version: number }[] };
     const joss = staff.staff.find((s) => s.account === 'joss-1');
     await world.must('endStaff', { personId: joss?.personId, version: joss?.version }, world.callers.admin);
     expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: false, error: { kind: 'signedOut' } });
-    expect((await signIn(world.deps, { account: 'joss-1', password: 'plain-sight' }, 'here')).ok).toBe(false);
+    expect((await signIn(world.deps, { account: 'joss-1', password: 'plain-sight' }, { address: 'here' })).ok).toBe(false);
   });
   it('a new password signs them out everywhere and replaces the old one', async () => {
-    const done = await signIn(world.deps, { account: 'renny-1', password: 'plain-sight' }, 'here');
+    const done = await signIn(world.deps, { account: 'renny-1', password: 'plain-sight' }, { address: 'here' });
     if (!done.ok) throw new Error('sign in');
     await world.must('resetPassword', { personId: world.callers.coordinator.personId, password: 'another-plain-sight' }, world.callers.admin);
     expect(await resume(world.deps, done.value.token)).toMatchObject({ ok: false, error: { kind: 'signedOut' } });
-    expect((await signIn(world.deps, { account: 'renny-1', password: 'plain-sight' }, 'here')).ok).toBe(false);
-    expect((await signIn(world.deps, { account: 'renny-1', password: 'another-plain-sight' }, 'here')).ok).toBe(true);
+    expect((await signIn(world.deps, { account: 'renny-1', password: 'plain-sight' }, { address: 'here' })).ok).toBe(false);
+    expect((await signIn(world.deps, { account: 'renny-1', password: 'another-plain-sight' }, { address: 'here' })).ok).toBe(true);
   });
   it('an admin cannot end their own access, and never sees a password', async () => {
     expect(await world.do('endStaff', { personId: world.callers.admin.personId, version: 1 }, world.callers.admin)).toMatchObject({

@@ -31,7 +31,7 @@ const ACCOUNTS: Readonly<Record<Role, string>> = { prescriber: 'asha', technicia
 export async function openWorld(): Promise<World> {
   const db = await createDatabase();
   let now = TEST_NOW;
-  const deps: Deps = { sql: db.app, clock: { now: () => Promise.resolve(now) }, mode: 'test' };
+  const deps: Deps = { sql: db.app, side: db.side, clock: { now: () => Promise.resolve(now) }, mode: 'test' };
   const [practice] = await db.owner<{ id: string }[]>`select id from practice`;
   if (!practice) throw new Error('no practice');
   const callerOf = async (account: string): Promise<Caller> => {

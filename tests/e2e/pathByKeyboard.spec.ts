@@ -42,8 +42,16 @@ test('the whole path by keyboard', async ({ page }) => {
   await tabTo(/^First fit/);
   await press('Enter');
   await page.waitForURL('**/history');
-  await press(']');
+  // The danger signs, asked first: none.
+  await leave();
+  await press('1', 'Control+Enter');
   await page.waitForURL('**/eye-health');
+  // Down to the stain, graded eye by eye.
+  await leave();
+  for (let i = 0; i < 5; i++) await press('ArrowDown');
+  await press('0', 'l', '0', 'Enter');
+  await expect(page.getByText('Findings recorded').first()).toBeVisible();
+  await leave();
   await press(']');
   await page.waitForURL('**/power');
 
@@ -53,6 +61,9 @@ test('the whole path by keyboard', async ({ page }) => {
   await expect(page.getByLabel('Left eye, spectacle power')).toBeFocused();
   await press('=');
   await expect(page.getByLabel('Left eye, spectacle power')).toHaveValue('-325-175x20');
+  await press('Enter');
+  await page.waitForURL('**/kind');
+  await leave();
   await press('Enter');
   await page.waitForURL('**/lens');
   await expect(page.getByTestId('candidate-plover-30-toric')).toBeVisible();
@@ -68,8 +79,16 @@ test('the whole path by keyboard', async ({ page }) => {
   await expect(page.getByTestId('rotation-eye-right')).toBeFocused();
   for (let i = 0; i < 10; i++) await press('ArrowLeft');
   await expect(page.getByTestId('rotation-eye-right')).toHaveAttribute('aria-valuetext', '10° to your left');
-  await tabTo(/^Left eye, where the mark sits/);
-  await type('0');
+  await press('Space', 'Space', 'Space', 'l');
+  await expect(page.getByTestId('rotation-eye-left')).toBeFocused();
+  await press('Space', 'Space', 'Space');
+  await leave();
+  await press('f');
+  for (const eye of ['Right', 'Left']) {
+    const fits = page.getByRole('group', { name: `${eye} eye, fit` }).getByRole('button', { name: 'fits' });
+    await fits.focus();
+    await press('Enter');
+  }
   await leave();
   await press('s');
   await tabTo(/^Right eye, over-refraction/);

@@ -8,6 +8,16 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await signIn(page);
   await page.getByTestId('today-1').getByRole('button', { name: 'Begin the visit' }).click();
   await page.waitForURL('**/history');
+  await page.locator('#q-danger').getByRole('button', { name: /^None/i }).click();
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
+  await page.waitForURL('**/eye-health');
+  for (const eye of ['Right', 'Left'])
+    await page
+      .locator('#sign-staining')
+      .getByRole('button', { name: new RegExp(`^${eye} eye.*\\b0`) })
+      .first()
+      .click();
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
   await page.getByRole('link', { name: /Power/ }).click();
   await page.waitForURL('**/power');
   await expect(page.getByText('Nessa Quillby')).toBeVisible();
@@ -34,10 +44,12 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
 
   await dragMark(page, 'right', 10);
   await expect(page.getByLabel('Right eye, where the mark sits')).toHaveValue('10l');
+  for (const _ of [1, 2, 3]) await page.getByRole('button', { name: 'Right eye, Log blink' }).click();
+  for (const _ of [1, 2, 3]) await page.getByRole('button', { name: 'Left eye, Log blink' }).click();
   await desk(page, 'Sight');
   const over = page.getByLabel('Right eye, over-refraction');
   await over.fill('-0.75 -0.75 x 160');
-  await expect(page.locator('span[data-testid="routes-right"]')).toContainText('1.25 D apart, more than 0.50: measure again');
+  await expect(page.locator('span[data-testid="routes-right"]')).toContainText('1.25 D apart, more than 0.76: measure again');
   await expect(page.getByTestId('order-right')).toHaveCount(0);
   await over.fill('+0.25 −0.50 × 70');
   await expect(page.getByTestId('need-right')).toHaveText('−3.09 −1.56 × 18');
@@ -45,7 +57,11 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await expect(page.getByTestId('order-right')).toContainText('18 + 10 = 28');
   await expect(page.getByTestId('order-right')).toContainText('−3.00 −1.75 × 30');
   await desk(page, 'Fit');
-  await page.getByRole('group', { name: 'Right eye, fit' }).getByRole('button', { name: 'fits' }).click();
+  for (const eye of ['Right', 'Left'])
+    await page
+      .getByRole('group', { name: `${eye} eye, fit` })
+      .getByRole('button', { name: 'fits' })
+      .click();
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await page.getByRole('button', { name: 'To the prescription' }).click();
   await page.waitForURL('**/final');

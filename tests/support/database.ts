@@ -20,6 +20,8 @@ export interface TestDatabase {
   readonly appUrl: string;
   readonly owner: Sql;
   readonly app: Sql;
+  /** The small pool beside it. */
+  readonly side: Sql;
   close(): Promise<void>;
 }
 
@@ -33,14 +35,17 @@ export async function createDatabase(options: { readonly template?: string } = {
   const owner = connect(ownerUrl, { max: 3 });
   const appUrl = await openAppLogin(owner, ownerUrl);
   const app = connect(appUrl, { max: 6 });
+  const side = connect(appUrl, { max: 2 });
   return {
     name,
     ownerUrl,
     appUrl,
     owner,
     app,
+    side,
     close: async () => {
       await app.end({ timeout: 2 });
+      await side.end({ timeout: 2 });
       await owner.end({ timeout: 2 });
       const last = connect(server(), { max: 1 });
       await last.unsafe(`drop database if exists "${name}" with (force)`);

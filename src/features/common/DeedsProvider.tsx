@@ -6,12 +6,15 @@ import type { Result } from '@/lib/outcome';
 import type { House } from '@/services/visitRecord';
 import { Button } from '@/ui/Button';
 import { Panel } from '@/ui/Panel';
-import { callDeed, Unreached, type DeedInput, type DeedName, type DeedOutput } from './deeds';
+import { callDeed, callLock, Unreached, type DeedInput, type DeedName, type DeedOutput } from './deeds';
+import { useIdle, useLock } from './idleLock';
 import { SignInAgain } from './SignInAgain';
 
 interface Deeds {
   /** Does a deed; waits, with a panel over the page, while the session has ended or the server is away. Null = given up. */
   readonly perform: <N extends DeedName>(name: N, input: DeedInput<N>) => Promise<Result<DeedOutput<N>> | null>;
+  /** Quietly, without panels, and asked by the page itself: no sign of life. */
+  readonly poll: <N extends DeedName>(name: N, input: DeedInput<N>) => Promise<Result<DeedOutput<N>> | null>;
   /** Quietly, without panels: autosave. */
   readonly quietly: <N extends DeedName>(name: N, input: DeedInput<N>) => Promise<Result<DeedOutput<N>> | null>;
   readonly house: House;
@@ -26,12 +29,13 @@ export function useDeeds(): Deeds {
   return deeds;
 }
 
-type Wait = { readonly why: 'signedOut' | 'idle' | 'away'; readonly resolve: (goOn: boolean) => void };
+type Wait = { readonly why: 'signedOut' | 'away'; readonly resolve: (goOn: boolean) => void };
 
 /** The way to the server, with what stands between: sign-in again, server away, the idle lock. */
 export function DeedsProvider({ house, children }: { readonly house: House; readonly children: ReactNode }) {
   const t = useTranslations('panels');
   const [wait, setWait] = useState<Wait | null>(null);
+  const [locked, setLocked] = useLock();
   const offset = useRef(0);
   useEffect(() => {
     offset.current = Date.parse(house.now) - Date.now();
@@ -50,9 +54,11 @@ export function DeedsProvider({ house, children }: { readonly house: House; read
 
   const perform = useCallback(
     async <N extends DeedName>(name: N, input: DeedInput<N>): Promise<Result<DeedOutput<N>> | null> => {
+      // One press, one key: however often it is sent, it is done once.
+      const requestKey = crypto.randomUUID();
       for (;;) {
         try {
-          const result = await callDeed(name, input);
+          const result = await callDeed(name, input, { requestKey });
           if (result.ok || result.error.kind !== 'signedOut') return result;
           if (!(await hold('signedOut'))) return null;
         } catch (cause) {
@@ -63,30 +69,45 @@ export function DeedsProvider({ house, children }: { readonly house: House; read
     },
     [hold],
   );
-  const quietly = useCallback(async <N extends DeedName>(name: N, input: DeedInput<N>): Promise<Result<DeedOutput<N>> | null> => {
-    try {
-      return await callDeed(name, input);
-    } catch {
-      return null;
-    }
-  }, []);
-
-  useIdle(
-    house.settings.idleMinutes,
-    wait === null,
-    () => setWait({ why: 'idle', resolve: () => undefined }),
-    () => void quietly('stillHere', {}),
+  const softly = useCallback(
+    async <N extends DeedName>(name: N, input: DeedInput<N>, background: boolean): Promise<Result<DeedOutput<N>> | null> => {
+      try {
+        const result = await callDeed(name, input, { background });
+        // The session ended or was locked elsewhere: what is on the screen is nobody's to read.
+        if (!result.ok && result.error.kind === 'signedOut' && result.error.why !== 'none') setLocked(true);
+        return result;
+      } catch {
+        return null;
+      }
+    },
+    [setLocked],
   );
+  const quietly = useCallback(<N extends DeedName>(name: N, input: DeedInput<N>) => softly(name, input, false), [softly]);
+  const poll = useCallback(<N extends DeedName>(name: N, input: DeedInput<N>) => softly(name, input, true), [softly]);
 
-  const value = useMemo((): Deeds => ({ perform, quietly, house, now: () => Date.now() + offset.current }), [perform, quietly, house]);
+  useIdle(house.settings.idleMinutes, !locked, {
+    onIdle: () => {
+      setLocked(true);
+      void callLock().catch(() => undefined);
+    },
+    onLife: () => void quietly('stillHere', {}),
+  });
+
+  const value = useMemo((): Deeds => ({ perform, quietly, poll, house, now: () => Date.now() + offset.current }), [perform, quietly, poll, house]);
   return (
     <DeedsContext.Provider value={value}>
       {children}
-      <Panel open={wait !== null && wait.why !== 'away'} onClose={null} title={wait?.why === 'idle' ? t('lockedTitle') : t('signedOutTitle')}>
-        <p className="mb-3">{wait?.why === 'idle' ? t('lockedText') : t('signedOutText')}</p>
-        <SignInAgain viewer={house.viewer} onDone={() => release(true)} />
+      <Panel open={locked || wait?.why === 'signedOut'} onClose={null} title={locked ? t('lockedTitle') : t('signedOutTitle')} opaque={locked}>
+        <p className="mb-3">{locked ? t('lockedText') : t('signedOutText')}</p>
+        <SignInAgain
+          viewer={house.viewer}
+          onDone={() => {
+            setLocked(false);
+            release(true);
+          }}
+        />
       </Panel>
-      <Panel open={wait?.why === 'away'} onClose={() => release(false)} title={t('awayTitle')}>
+      <Panel open={wait?.why === 'away' && !locked} onClose={() => release(false)} title={t('awayTitle')}>
         <p className="mb-4">{t('awayText')}</p>
         <div className="flex gap-3 justify-end">
           <Button onClick={() => release(false)}>{t('awayLater')}</Button>
@@ -97,38 +118,4 @@ export function DeedsProvider({ house, children }: { readonly house: House; read
       </Panel>
     </DeedsContext.Provider>
   );
-}
-
-const SIGN_OF_LIFE_MS = 120_000;
-
-/**
- * Locks after some minutes without a touch; the page stays as it is under the veil. Somebody who only reads and
- * moves the mouse keeps the session alive.
- */
-function useIdle(minutes: number, active: boolean, onIdle: () => void, onLife: () => void): void {
-  const callback = useRef({ onIdle, onLife });
-  useEffect(() => {
-    callback.current = { onIdle, onLife };
-  });
-  useEffect(() => {
-    if (!active) return undefined;
-    let last = Date.now();
-    let said = last;
-    const touch = (): void => {
-      last = Date.now();
-    };
-    const events = ['pointerdown', 'pointermove', 'keydown', 'wheel'] as const;
-    for (const event of events) window.addEventListener(event, touch, { passive: true });
-    const timer = setInterval(() => {
-      if (Date.now() - last >= minutes * 60_000) callback.current.onIdle();
-      else if (last > said && Date.now() - said >= SIGN_OF_LIFE_MS) {
-        said = Date.now();
-        callback.current.onLife();
-      }
-    }, 5000);
-    return () => {
-      clearInterval(timer);
-      for (const event of events) window.removeEventListener(event, touch);
-    };
-  }, [minutes, active]);
 }

@@ -23,16 +23,16 @@ const leftOf = (clock: SettlingRow, moment: number): number => clock.settleMinut
 export function SettleClocks() {
   const t = useTranslations('settle');
   const eyes = useTranslations('eyes');
-  const { quietly } = useDeeds();
+  const { poll } = useDeeds();
   const moment = useNow();
   const [clocks, setClocks] = useState<readonly SettlingRow[]>([]);
   const [sound, setSound] = useDeviceChoice('sound');
   const waited = useRef(new Set<string>());
   const [said, setSaid] = useState('');
   const ask = useCallback(async () => {
-    const found = await quietly('readSettling', {});
+    const found = await poll('readSettling', {});
     if (found?.ok) setClocks(found.value.clocks);
-  }, [quietly]);
+  }, [poll]);
   useEffect(() => {
     const soon = (): void => void ask();
     const first = setTimeout(soon, 0);

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { DraftKeeper, type DraftBody } from './draftKeeper';
+import { DraftKeeper, type Arrived, type DraftBody } from './draftKeeper';
 
 const store = new Map<string, string>();
 beforeEach(() => {
@@ -16,7 +16,7 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-function keeper(save: (body: DraftBody, sequence: number) => Promise<boolean>, stored: { body: DraftBody; sequence: number } | null = null): DraftKeeper {
+function keeper(save: (body: DraftBody, sequence: number) => Promise<Arrived>, stored: { body: DraftBody; sequence: number } | null = null): DraftKeeper {
   let tick = 100;
   return new DraftKeeper({ key: 'keenfit-draft:v:power:p', stored, save, clock: () => ++tick });
 }
@@ -24,7 +24,7 @@ function keeper(save: (body: DraftBody, sequence: number) => Promise<boolean>, s
 describe('a draft', () => {
   it('is in the tab at once and on the server a moment later, once for a burst of keys', async () => {
     const saved: DraftBody[] = [];
-    const draft = keeper((body) => (saved.push(body), Promise.resolve(true)));
+    const draft = keeper((body) => (saved.push(body), Promise.resolve<Arrived>('saved')));
     for (const text of ['-', '-3', '-3.2', '-3.25']) draft.set('right', text);
     expect(JSON.parse(store.get('keenfit-draft:v:power:p') ?? '{}')).toMatchObject({ body: { right: '-3.25' } });
     await vi.advanceTimersByTimeAsync(500);
@@ -33,7 +33,7 @@ describe('a draft', () => {
   });
   it('waits while the server is away and goes by itself when it is back', async () => {
     let away = true;
-    const draft = keeper(() => Promise.resolve(!away));
+    const draft = keeper(() => Promise.resolve<Arrived>(away ? 'away' : 'saved'));
     const stop = draft.start();
     draft.set('right', '-3');
     await vi.advanceTimersByTimeAsync(500);
@@ -44,7 +44,7 @@ describe('a draft', () => {
     stop();
   });
   it('has one save in flight; what is typed meanwhile follows', async () => {
-    const flying: ((ok: boolean) => void)[] = [];
+    const flying: ((arrived: Arrived) => void)[] = [];
     const sent: DraftBody[] = [];
     const draft = keeper((body) => (sent.push(body), new Promise((resolve) => flying.push(resolve))));
     draft.set('right', 'a');
@@ -52,40 +52,56 @@ describe('a draft', () => {
     draft.set('right', 'b');
     await vi.advanceTimersByTimeAsync(500);
     expect(sent).toHaveLength(1);
-    flying[0]?.(true);
+    flying[0]?.('saved');
     await vi.advanceTimersByTimeAsync(10);
     expect(sent).toEqual([{ right: 'a' }, { right: 'b' }]);
   });
   it('takes up what this tab kept when it is newer than the server’s copy, and only then', () => {
     store.set('keenfit-draft:v:power:p', JSON.stringify({ body: { right: 'mine' }, sequence: 50 }));
-    const newer = keeper(() => Promise.resolve(true), { body: { right: 'old' }, sequence: 10 });
+    const newer = keeper(() => Promise.resolve<Arrived>('saved'), { body: { right: 'old' }, sequence: 10 });
     newer.start()();
     expect(newer.snapshot().body).toEqual({ right: 'mine' });
     store.set('keenfit-draft:v:power:p', JSON.stringify({ body: { right: 'stale' }, sequence: 5 }));
-    const older = keeper(() => Promise.resolve(true), { body: { right: 'server' }, sequence: 10 });
+    const older = keeper(() => Promise.resolve<Arrived>('saved'), { body: { right: 'server' }, sequence: 10 });
     older.start()();
     expect(older.snapshot().body).toEqual({ right: 'server' });
   });
   it('once recorded, a save still on its way is followed by an empty one', async () => {
-    const flying: ((ok: boolean) => void)[] = [];
+    const flying: ((arrived: Arrived) => void)[] = [];
     const sent: DraftBody[] = [];
     const draft = keeper((body) => (sent.push(body), new Promise((resolve) => flying.push(resolve))));
     draft.set('right', 'a');
     await vi.advanceTimersByTimeAsync(500);
     draft.clear();
-    flying[0]?.(true);
+    flying[0]?.('saved');
     await vi.advanceTimersByTimeAsync(10);
-    flying[1]?.(true);
+    flying[1]?.('saved');
     await vi.advanceTimersByTimeAsync(10);
     expect(sent).toEqual([{ right: 'a' }, {}]);
     expect(draft.snapshot()).toEqual({ body: {}, state: 'empty' });
   });
   it('once recorded leaves nothing behind', async () => {
-    const draft = keeper(() => Promise.resolve(true));
+    const draft = keeper(() => Promise.resolve<Arrived>('saved'));
     draft.set('right', '-3');
     draft.clear();
     await vi.advanceTimersByTimeAsync(500);
     expect(store.size).toBe(0);
     expect(draft.snapshot()).toEqual({ body: {}, state: 'empty' });
+  });
+  it('typed later in another tab: it is not called saved, is not sent again by itself, and stays here', async () => {
+    let answer: Arrived = 'older';
+    const sent: DraftBody[] = [];
+    const draft = keeper((body) => (sent.push(body), Promise.resolve(answer)));
+    const stop = draft.start();
+    draft.set('right', '-3');
+    await vi.advanceTimersByTimeAsync(500);
+    expect(draft.snapshot()).toEqual({ body: { right: '-3' }, state: 'elsewhere' });
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect(sent).toHaveLength(1);
+    answer = 'saved';
+    draft.set('right', '-3.2');
+    await vi.advanceTimersByTimeAsync(500);
+    expect(draft.snapshot()).toEqual({ body: { right: '-3.2' }, state: 'saved' });
+    stop();
   });
 });

@@ -1,6 +1,8 @@
 import { forget, keep, readKept } from './drafts';
 
-export type DraftState = 'empty' | 'saving' | 'saved' | 'waiting';
+/** `elsewhere`: the same person has typed later in another tab; this text is kept here and stands in for nothing. */
+export type DraftState = 'empty' | 'saving' | 'saved' | 'waiting' | 'elsewhere';
+export type Arrived = 'saved' | 'away' | 'older';
 export type DraftBody = Readonly<Record<string, string>>;
 export interface DraftSnapshot {
   readonly body: DraftBody;
@@ -10,8 +12,8 @@ export interface DraftKeeperOptions {
   readonly key: string;
   /** What the server had when the page was made. */
   readonly stored: { readonly body: DraftBody; readonly sequence: number } | null;
-  /** Sends one version; false when it did not arrive. */
-  readonly save: (body: DraftBody, sequence: number) => Promise<boolean>;
+  /** Sends one version: saved, not arrived, or older than what the server has. */
+  readonly save: (body: DraftBody, sequence: number) => Promise<Arrived>;
   readonly clock: () => number;
 }
 
@@ -81,7 +83,11 @@ export class DraftKeeper {
     this.show({ ...this.current, state: 'saving' });
     const arrived = await this.options.save(sent.body, sent.sequence);
     this.flying = false;
-    if (!arrived) {
+    if (arrived === 'older') {
+      // Not tried again by itself: the next key typed here makes this the newest.
+      if (this.pending === sent) this.pending = null;
+      this.show({ ...this.current, state: 'elsewhere' });
+    } else if (arrived === 'away') {
       if (this.pending) this.show({ ...this.current, state: 'waiting' });
     } else if (this.pending === sent) {
       this.pending = null;

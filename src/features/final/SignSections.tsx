@@ -1,8 +1,10 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { PURPOSES } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { Field, ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
+import { Segment } from '@/ui/Segment';
 import { useVisit } from '../common/visit/VisitProvider';
 import { problemAt, useProblemWords } from '../common/words';
 import { Sentence } from './LastLook';
@@ -15,7 +17,7 @@ export function SignSections({ signing }: { readonly signing: Signing }) {
   const words = useProblemWords();
   const { record, problem } = useVisit();
   const { viewer } = record.house;
-  const { draft, expires, days, raw, rawPossible, mustWait, maySign, password, setPassword } = signing;
+  const { draft, expires, days, purpose, raw, rawPossible, mustWait, maySign, password, setPassword } = signing;
   const fieldProblem = (path: string) => {
     const p = problemAt(problem, path);
     return p ? words(p.code, p.data) : null;
@@ -39,6 +41,9 @@ export function SignSections({ signing }: { readonly signing: Signing }) {
           problem={fieldProblem('daysPerWeek')}
           hint={t('daysHint')}
         />
+        <div className="field-label">{t('purpose')}</div>
+        <Segment label={t('purpose')} values={PURPOSES} value={purpose} word={(p) => t(`purposes.${p}`)} onChoose={(p) => draft.set('purpose', p)} />
+        <p className="field-note">{t('purposeHint')}</p>
       </section>
       <section className="p-6 border-r border-rule">
         <h2 className="border-b border-rule-2 pb-2 mb-3">{t('speaks')}</h2>

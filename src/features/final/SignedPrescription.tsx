@@ -56,6 +56,8 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
       <dl className="terms" data-testid="signed">
         <dt>{t('numberTerm')}</dt>
         <dd>{signed.number}</dd>
+        <dt>{t('purpose')}</dt>
+        <dd>{t(`purposes.${signed.purpose}`)}</dd>
         <dt>{t('examined')}</dt>
         <dd>{formatDay(signed.examinedOn)}</dd>
         <dt>{t('issued')}</dt>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { addDays, addYears, EYES, lastLook, lastLookAtWearer, may, type Eye, type LookLine, type Picked } from '@/core';
+import { addDays, addYears, EYES, lastLook, lastLookAtWearer, may, PURPOSES, type Eye, type LookLine, type Picked } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { useDraft } from '../common/visit/useDraft';
 import { eyesOfRecord } from '../common/visit/eyes';
@@ -21,7 +21,8 @@ export function useSigning() {
   const states = eyesOfRecord(record, lensOf, picks);
   const plans = { right: toPrescribe(record, states.right, 'right', draft.body), left: toPrescribe(record, states.left, 'left', draft.body) };
   const signed = record.prescriptions.find((p) => p.visitId === record.visit.id) ?? null;
-  const before = record.prescriptions[0] ?? null;
+  const purpose = PURPOSES.find((p) => p === draft.body.purpose) ?? 'everyday';
+  const before = record.prescriptions.find((p) => p.purpose === purpose) ?? null;
   const [again, setAgain] = useState(false);
   const maySign = may(viewer.roles, 'sign');
   const proposedExpiry = addDays(addYears(today, Math.max(1, Math.round(settings.prescriptionMonths / 12))), 0);
@@ -80,6 +81,7 @@ export function useSigning() {
         expiresOn: expires,
         waitNote: draft.body.note ?? '',
         daysPerWeek: Number(days),
+        purpose,
       },
       t('signedToast'),
     );
@@ -103,6 +105,7 @@ export function useSigning() {
     maySign,
     expires,
     days,
+    purpose,
     password,
     setPassword,
     /** The prescription of this visit, unless another is being signed in its place. */

@@ -19,7 +19,7 @@ export function ImportFile({ initial }: { readonly initial: ImportPage }) {
   const t = useTranslations('library');
   const words = useProblemWords();
   const refusal = useRefusalWords();
-  const { perform, quietly, house } = useDeeds();
+  const { perform, poll, house } = useDeeds();
   const [page, setPage] = useState(initial);
   const [startsOn, setStartsOn] = useState(house.today);
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -28,10 +28,10 @@ export function ImportFile({ initial }: { readonly initial: ImportPage }) {
   useEffect(() => {
     if (!busy) return;
     const timer = setInterval(() => {
-      void quietly('readImport', { importId: file.id }).then((fresh) => (fresh?.ok ? setPage(fresh.value) : undefined));
+      void poll('readImport', { importId: file.id }).then((fresh) => (fresh?.ok ? setPage(fresh.value) : undefined));
     }, LOOK_EVERY_MS);
     return () => clearInterval(timer);
-  }, [busy, file.id, quietly]);
+  }, [busy, file.id, poll]);
   const look = async (): Promise<void> => {
     const fresh = await perform('readImport', { importId: file.id });
     if (fresh?.ok) setPage(fresh.value);

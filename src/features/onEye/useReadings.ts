@@ -18,7 +18,22 @@ import { powerReady } from '../common/PowerField';
 import { useDraft } from '../common/visit/useDraft';
 import { useVisit } from '../common/visit/VisitProvider';
 import { useInstrument } from './instrument';
-import { controlOf, findingKey, hasReading, liveEye, pendingBlink, plusHalfOf, readBlinks, readOn, testedOf, turnText, typedFindings, writeBlinks, type Blink, type LiveEye } from './model';
+import {
+  controlOf,
+  findingKey,
+  hasReading,
+  liveEye,
+  pendingBlink,
+  plusHalfOf,
+  readBlinks,
+  readOn,
+  testedOf,
+  turnText,
+  typedFindings,
+  writeBlinks,
+  type Blink,
+  type LiveEye,
+} from './model';
 import { livePatterns } from './patterns';
 import { problemOf } from './TurnControls';
 

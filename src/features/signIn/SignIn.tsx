@@ -7,6 +7,7 @@ import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { KeyCap } from '@/ui/marks';
 import { callSignIn, openFresh, Unreached } from '../common/deeds';
+import { openLock } from '../common/idleLock';
 import { useRefusalWords } from '../common/words';
 
 export interface DemoPerson {
@@ -56,6 +57,7 @@ export function SignIn({
     try {
       const result = await callSignIn(chosen ?? account, password);
       if (result.ok) {
+        openLock();
         openFresh(to);
         return;
       }

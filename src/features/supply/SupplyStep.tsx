@@ -3,11 +3,12 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, type FormEvent } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
-import { daysCovered, EYES, formatRefraction, LIFE_DAYS, may, type Eye } from '@/core';
+import { daysCovered, EYES, formatRefraction, inForce, LIFE_DAYS, may, type Eye } from '@/core';
 import { formatDay, formatMoment, formatMoney, formatShortDay } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { KeyCap, Stated, StateMark, type State } from '@/ui/marks';
+import { Segment } from '@/ui/Segment';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useDeeds } from '../common/DeedsProvider';
 import { problemAt, useProblemWords } from '../common/words';
@@ -32,6 +33,7 @@ const EVENT_STATE: Readonly<Record<ReturnType<typeof stateOf>, State>> = {
 /** Boxes for each eye, the order and what became of it, and the days they last to. */
 export function SupplyStep() {
   const t = useTranslations('supply');
+  const final = useTranslations('final');
   const words = useProblemWords();
   const eyeWords = useEyeWords();
   const router = useRouter();
@@ -41,7 +43,8 @@ export function SupplyStep() {
   const form = useRef<HTMLFormElement>(null);
   const requestKey = useRef<string | null>(null);
   const { practice, today, settings } = record.house;
-  const prescription = record.prescriptions[0] ?? null;
+  const held = inForce(record.prescriptions);
+  const prescription = held.find((p) => p.purpose === draft.body.purpose) ?? held[0] ?? null;
   const orders = prescription ? record.orders.filter((o) => o.prescriptionId === prescription.id) : [];
   const order = orders[0] ?? null;
   const waiting = orders.some((o) => !isSettled(o));
@@ -230,6 +233,15 @@ export function SupplyStep() {
         margin={
           <>
             <h2 className="mb-3">{t('reasoning')}</h2>
+            {held.length > 1 ? (
+              <Segment
+                label={t('purpose')}
+                values={held.map((p) => p.purpose)}
+                value={prescription?.purpose ?? ''}
+                word={(p) => final(`purposes.${p}`)}
+                onChoose={(p) => draft.set('purpose', p)}
+              />
+            ) : null}
             {prescription ? <p className="mb-3">{t('until', { day: formatDay(prescription.expiresOn), number: prescription.number })}</p> : null}
             <OpenWorking blocks={blocks} />
           </>

@@ -4,7 +4,8 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
-import { formatRefraction, may, type Eye } from '@/core';
+import type { IdentityChangeRow } from '@/db/wearers';
+import { formatRefraction, inForce, may, type Eye } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
 import type { WearerFile } from '@/services/visitRecord';
@@ -20,6 +21,7 @@ import { useEyeWords } from '../common/eyeWords';
 import { Rail } from '../common/Rail';
 import { WearerStrip } from '../common/WearerStrip';
 import { useRefusalWords } from '../common/words';
+import { IdentityChanges } from './IdentityChanges';
 import { provenance, type FactKind } from './provenance';
 import { WearerForm, type WearerInput } from './WearerForm';
 
@@ -27,8 +29,9 @@ const KINDS: readonly FactKind[] = ['handedOver', 'ordered', 'prescribed', 'trie
 const VISIT_KINDS = ['firstFit', 'refit', 'lesson', 'aftercare', 'collection'] as const;
 
 /** A wearer: what is worn now and how we know, the visits, the prescriptions. */
-export function WearerPage({ file }: { readonly file: WearerFile }) {
+export function WearerPage({ file }: { readonly file: WearerFile & { readonly identityChanges: readonly IdentityChangeRow[] } }) {
   const t = useTranslations('wearer');
+  const final = useTranslations('final');
   const frame = useTranslations('frame');
   const today = useTranslations('today');
   const facts = useTranslations('visit.facts');
@@ -166,11 +169,17 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
               <p>{t('prescriptionLine', { number: prescription.number, name: prescription.prescriber.name })}</p>
               <p className="mb-2">{t('prescriptionDays', { issued: formatDay(prescription.issuedOn), expires: formatDay(prescription.expiresOn) })}</p>
               {prescription.expiresOn < house.today ? <Stated state="stop">{t('expired')}</Stated> : null}
+              {inForce(file.prescriptions)
+                .slice(1)
+                .map((p) => (
+                  <p key={p.id}>{t('prescriptionPurpose', { number: p.number, purpose: final(`purposes.${p.purpose}`), expires: formatDay(p.expiresOn) })}</p>
+                ))}
               {file.prescriptions.length > 1 ? <p className="label">{t('before', { count: file.prescriptions.length - 1 })}</p> : null}
             </>
           ) : (
             <p className="label">{t('noPrescription')}</p>
           )}
+          <IdentityChanges changes={file.identityChanges} zone={zone} />
         </>
       }
       bar={

@@ -11,6 +11,7 @@ export function DraftLine({ draft }: { readonly draft: Draft }) {
       {draft.state === 'waiting' ? <Stated state="watch">{t('waiting')}</Stated> : null}
       {draft.state === 'saved' ? <Stated state="ok">{t('saved')}</Stated> : null}
       {draft.state === 'saving' ? <span>{t('saving')}</span> : null}
+      {draft.state === 'elsewhere' ? <Stated state="stop">{t('elsewhere')}</Stated> : null}
       {draft.others.length > 0 ? <Stated state="watch">{t('others', { names: draft.others.join(', ') })}</Stated> : null}
     </div>
   );

@@ -58,7 +58,7 @@ interface Said {
 export function VisitProvider({ initial, children }: { readonly initial: VisitRecord; readonly children: ReactNode }) {
   const t = useTranslations('visit');
   const refusal = useRefusalWords();
-  const { perform, quietly } = useDeeds();
+  const { perform, poll } = useDeeds();
   const [record, setRecord] = useState(initial);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -100,9 +100,9 @@ export function VisitProvider({ initial, children }: { readonly initial: VisitRe
   );
 
   const refresh = useCallback(async (): Promise<void> => {
-    const fresh = await quietly('readVisit', { visitId: initial.visit.id });
+    const fresh = await poll('readVisit', { visitId: initial.visit.id });
     if (fresh?.ok) setRecord(fresh.value);
-  }, [quietly, initial.visit.id]);
+  }, [poll, initial.visit.id]);
   // Coming back to a page that lay open: what others recorded meanwhile is shown before anything is typed on top.
   useEffect(() => {
     const look = (): void => {

@@ -32,7 +32,11 @@ export function useDraft(step: DraftStep): Draft {
     return new DraftKeeper({
       key: draftKey(visitId, step, me),
       stored: stored && isBody(stored.body) ? { body: stored.body, sequence: stored.sequence } : null,
-      save: async (body, sequence) => (await quietly('saveDraft', { visitId, step, body: { ...body }, sequence }))?.ok === true,
+      save: async (body, sequence) => {
+        const done = await quietly('saveDraft', { visitId, step, body: { ...body }, sequence });
+        if (done?.ok) return 'saved';
+        return done?.error.kind === 'conflict' ? 'older' : 'away';
+      },
       clock: () => Date.now(),
     });
   });

@@ -1,5 +1,5 @@
 import { NextResponse, type NextRequest } from 'next/server';
-import type { Problem, Result } from '@/lib/outcome';
+import { invalid, type Problem, type Result } from '@/lib/outcome';
 import { log } from '@/server/log';
 import { perform, type Service } from '@/services/define';
 import { isServiceName, SERVICES } from '@/services';
@@ -16,8 +16,11 @@ const STATUS: Readonly<Record<Problem['kind'], number>> = {
   signedOut: 401,
   throttled: 429,
 };
-const answer = (result: Result<unknown>): NextResponse =>
-  NextResponse.json(result, { status: result.ok ? 200 : STATUS[result.error.kind], headers: { 'cache-control': 'no-store' } });
+const answer = (result: Result<unknown>): NextResponse => {
+  const wait = !result.ok && result.error.kind === 'throttled' ? { 'retry-after': String(result.error.retryAfterSeconds) } : {};
+  return NextResponse.json(result, { status: result.ok ? 200 : STATUS[result.error.kind], headers: { 'cache-control': 'no-store', ...wait } });
+};
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 
 /** Every deed by its name: a stable path, so that a page opened before an update can still be sent. */
 export async function POST(request: NextRequest, { params }: { params: Promise<{ deed: string }> }): Promise<NextResponse> {
@@ -29,8 +32,10 @@ export async function POST(request: NextRequest, { params }: { params: Promise<{
   const body = await readJson(request);
   if (!body.ok) return answer(body);
   try {
+    const key = request.headers.get('x-request-key');
+    if (key !== null && !UUID.test(key)) return answer(invalid('form', 'notUnderstood'));
     // The registry's services differ in shape; `perform` checks the input against the very service's own.
-    return answer(await perform(SERVICES[deed] as unknown as Service<z.ZodType, unknown>, deps(), caller.value, body.value));
+    return answer(await perform(SERVICES[deed] as unknown as Service<z.ZodType, unknown>, deps(), caller.value, body.value, key));
   } catch (cause) {
     log.error({ err: cause, deed }, 'deed failed');
     return NextResponse.json({ outage: true }, { status: 500 });
