@@ -231,7 +231,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
     careProducts: [],
     instruments: [],
     drafts: [],
-    health: { answers: [], findings: [], stops: [], passes: [], decisions: [], referrals: [], pictures: [], earlierVisitIds: [] },
+    health: { answers: [], findings: [], stops: [], passes: [], decisions: [], referrals: [], pictures: [], earlierVisitIds: [], prescribers: ['p'], myopicShift: null },
     house: {
       practice: { name: 'x', town: 'y', address: 'z', telephone: '1', emergencyTelephone: null, timeZone: 'America/New_York', currency: 'USD' },
       settings: DEFAULT_SETTINGS,

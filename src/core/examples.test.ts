@@ -74,7 +74,7 @@ const scope = {
   rules: core.DEFAULT_SETTINGS,
   state: nothing,
   verdict: nothing.verdict,
-  health: { today: { right: {}, left: {} }, said: {} },
+  health: { today: { right: {}, left: {} }, findings: { right: {}, left: {} }, said: {}, facts: { settings: core.DEFAULT_SETTINGS } },
   routes: core.routesAgree({ fromRefraction: sphere(-3), fromOverRefraction: sphere(-2), lensCylinder: 0, rotationSd: 2 }),
   now: { over: sphere(1), power: sphere(-2) },
   right: { lens: sphere(-2), rotationLeft: 0, need: sphere(-2), over: sphere(2), orderAxis: null },

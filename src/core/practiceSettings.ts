@@ -43,7 +43,7 @@ export const SETTINGS = {
     group: 'lens',
     source: { mark: 'P', text: 'Holden and Mertz 1984; Harvitt and Bonanno 1999; from memory' },
   }),
-  oxygenByDay: choice(['warn', 'leaveOut'], 'leaveOut', { group: 'lens', source: TRADE }),
+  oxygenByDay: choice(['warn', 'leaveOut'], 'warn', { group: 'lens', source: TRADE }),
   presbyopiaAge: number(38, 50, 1, 'years', 45, { group: 'lens', source: TRADE }),
   fitFee: number(0, 5000, 0.01, 'money', 0, { group: 'money', source: OWN }),
   aftercareYear: number(0, 5000, 0.01, 'money', 0, { group: 'money', source: OWN }),

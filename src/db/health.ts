@@ -1,5 +1,5 @@
 import 'server-only';
-import type { AnswerValue, Evidence, Eye, Kind, PracticeSettings, RecordedAnswer, Recommendation } from '../core';
+import type { AnswerValue, Evidence, Eye, Kind, PracticeSettings, RecordedAnswer, Recommendation, StopEnding } from '../core';
 import type { Db } from './client';
 
 /** What was asked, looked at, stopped, passed and decided. Everything here is appended. */
@@ -54,7 +54,7 @@ export interface StopRow {
   readonly openedAt: string;
   readonly openedByName: string;
   readonly endedAt: string | null;
-  readonly endedHow: 'healed' | 'wrongEntry' | null;
+  readonly endedHow: StopEnding | null;
   readonly endedByName: string | null;
   readonly endedReason: string | null;
 }
@@ -83,7 +83,7 @@ export async function insertStop(
 /** @returns false when it was ended before */
 export async function insertStopEnd(
   sql: Db,
-  e: { stopId: string; practiceId: string; visitId: string; how: 'healed' | 'wrongEntry'; reason: string; at: string; by: string },
+  e: { stopId: string; practiceId: string; visitId: string; how: StopEnding; reason: string; at: string; by: string },
 ): Promise<boolean> {
   const rows = await sql`
     insert into safety_stop_end (stop_id, practice_id, how, visit_id, reason, ended_at, ended_by)

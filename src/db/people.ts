@@ -70,3 +70,10 @@ export async function setPasswordHash(sql: Db, practiceId: string, personId: str
     where id = ${personId} and exists (
       select from membership where practice_id = ${practiceId} and person_id = ${personId})`;
 }
+
+/** Everybody who is or was a prescriber here. */
+export async function listPrescriberIds(sql: Db, practiceId: string): Promise<string[]> {
+  const rows = await sql<{ personId: string }[]>`
+    select person_id from membership where practice_id = ${practiceId} and 'prescriber' = any (roles)`;
+  return rows.map((r) => r.personId);
+}

@@ -1,8 +1,8 @@
 import 'server-only';
-import { mergeBlocks, type CatalogueFamily, type LensBlock } from '../core';
+import { lensesLost, mergeBlocks, type CatalogueFamily, type LensBlock } from '../core';
 import { claimImport, listTakeable, noteProgress, readImportBytes, settleImport, storeCheck, type ClaimedImport } from '../db/catalogueImports';
 import type { Sql } from '../db/client';
-import { asCatalogue, insertFamily, listFamilies, newestVersion } from '../db/lenses';
+import { asCatalogue, findFamily, insertFamily, listFamilies, newestVersion } from '../db/lenses';
 import { holdPractice } from '../db/practices';
 import { openCatalogue } from '../formats/catalogueCsv';
 import type { Clock } from '../lib/clock';
@@ -89,6 +89,9 @@ async function take(deps: ImportDeps, claimed: ClaimedImport): Promise<void> {
         const version = (await newestVersion(tx, claimed.practiceId, code)) + 1;
         const row = { ...family, id: crypto.randomUUID(), version, listed: true, startsOn: claimed.startsOn, createdBy: claimed.createdBy };
         await insertFamily(tx, claimed.practiceId, row, at, () => crypto.randomUUID());
+        const kept = await findFamily(tx, claimed.practiceId, row.id);
+        const lost = kept ? lensesLost(family.blocks, kept) : { file: family.blocks.length, library: 0 };
+        if (lost) throw new Error(`${code}: ${lost.file} lenses in the file, ${lost.library} in the library`);
       }
       await settleImport(tx, claimed.id, 'taken', at, { taken: families.length });
     });

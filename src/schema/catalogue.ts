@@ -2,6 +2,7 @@ import {
   GEOMETRIES,
   LIMITS,
   MARK_LAYOUTS,
+  lensesLost,
   mergeBlocks,
   MODALITIES,
   MULTIFOCAL_DESIGNS,
@@ -33,6 +34,7 @@ export type CatalogueFaultCode =
   | 'catalogueNumber'
   | 'catalogueRange'
   | 'catalogueStep'
+  | 'catalogueLost'
   | 'catalogueOffered'
   | 'catalogueLong'
   | 'catalogueCode'
@@ -358,7 +360,15 @@ export class CatalogueReader {
   family(code: string): ReadFamily | null {
     const found = this.families.get(code);
     if (!found?.facts) return null;
-    return { family: { ...found.facts, startsOn: null, blocks: mergeBlocks(found.blocks) }, lines: found.lines, faults: found.faults };
+    const blocks = mergeBlocks(found.blocks);
+    const lost = lensesLost(found.blocks, { ...found.facts, blocks });
+    // Not one lens of the file is lost on the way into fewer blocks; if one were, the family stays out, said so.
+    if (lost) {
+      this.faults.push({ line: found.firstLine, gravity: 'stop', code: 'catalogueLost', data: { ...lost } });
+      found.faults++;
+      return null;
+    }
+    return { family: { ...found.facts, startsOn: null, blocks }, lines: found.lines, faults: found.faults };
   }
 
   /** Lines and faults of a code, readable or not. */

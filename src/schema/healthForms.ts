@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ACUITY_WAYS, EYES, findingProblem, findingsConflict, isSettingKey, QUESTIONS, settingProblem, type QuestionId, type SettingKey } from '../core';
+import { ACUITY_WAYS, EYES, findingProblem, findingsConflict, isSettingKey, QUESTIONS, settingProblem, STOP_ENDINGS, type QuestionId, type SettingKey } from '../core';
 import { acuity, eye, inVisit, reason, uuid } from './fields';
 
 /** Shapes of history, eye health, stops, advice, referral, pictures and settings. Messages are problem codes. */
@@ -41,7 +41,7 @@ export const findingsForm = z
 
 export const alertForm = z.object({ ...inVisit, answerId: uuid });
 export const passForm = z.object({ ...inVisit, rule: z.string().max(40), reason });
-export const endStopForm = z.object({ ...inVisit, stopId: uuid, how: z.enum(['healed', 'wrongEntry']), reason });
+export const endStopForm = z.object({ ...inVisit, stopId: uuid, how: z.enum(STOP_ENDINGS), reason });
 export const referralForm = z.object({ ...inVisit, stopId: uuid });
 export const referralStepForm = z.object({
   ...inVisit,

@@ -1,5 +1,24 @@
 import 'server-only';
-import { answerProblems, EYES, evidenceKey, findingsConflict, firedRules, type Answer, type QuestionId } from '../core';
+import {
+  answerProblems,
+  chains,
+  endingsOf,
+  EYES,
+  evidenceKey,
+  evidenceKeyOf,
+  findingsConflict,
+  firedRules,
+  missingLook,
+  type Answer,
+  type Eye,
+  type FactChain,
+  type Findings,
+  type OnEyeFact,
+  type QuestionId,
+  type RecordedFinding,
+  type StopEnding,
+} from '../core';
+import { listFacts, listOnEyeExtras } from '../db/facts';
 import {
   holdWearer,
   insertAcknowledgement,
@@ -11,6 +30,7 @@ import {
   insertStopEnd,
   listReferrals,
   listStops,
+  type StopRow,
 } from '../db/health';
 import { findVisit, deleteDraft, type VisitRow } from '../db/visits';
 import { err, notFound, ok, ruleBroken, type FieldProblem } from '../lib/outcome';
@@ -31,7 +51,15 @@ export async function settleStops(context: Context, visit: VisitRow, taken: Take
   const open = file.stops.filter((s) => s.endedAt === null);
   for (const fired of state.fired) {
     if (fired.rule.strength !== 'absolute') continue;
-    const known = open.some((s) => s.rule === fired.rule.id && fired.eyes.every((eye) => s.eyes.includes(eye)));
+    const covers = (s: StopRow): boolean => s.rule === fired.rule.id && fired.eyes.every((eye) => s.eyes.includes(eye));
+    // A prescriber has looked at this very evidence in this visit, and ended it.
+    const lookedAt = file.stops.some(
+      (s) =>
+        s.visitId === visit.id &&
+        (s.endedHow === 'looked' || s.endedHow === 'secondLook') &&
+        evidenceKeyOf({ id: s.rule, version: fired.rule.version }, s.evidence) === evidenceKey(fired),
+    );
+    const known = open.some(covers) || lookedAt;
     if (known) continue;
     await insertStop(
       tx,
@@ -156,7 +184,8 @@ export const passStop = defineService({
 
 /**
  * A prescriber ends an absolute stop. `wrongEntry`, in the visit that opened it: a wrong eye or grade was corrected.
- * `healed`, at a later visit: what opened it was looked at again. Never while what opened it still holds.
+ * `healed`, at a later visit: what opened it was looked at again. `looked`: it rested only on what was said. `secondLook`: the
+ * same day, not for a suspected infection. Never without fresh grades, nor while what was seen still holds.
  */
 export const endStop = defineService({
   name: 'endStop',
@@ -171,13 +200,19 @@ export const endStop = defineService({
     const stop = (await listStops(tx, caller.practiceId, visit.wearerId)).find((s) => s.id === form.stopId);
     if (!stop) return notFound('stop');
     if (stop.endedAt !== null) return ruleBroken('stopEnded');
-    if (form.how === 'healed' && stop.visitId === visit.id) return ruleBroken('healedSameVisit');
-    if (form.how === 'wrongEntry' && stop.visitId !== visit.id) return ruleBroken('wrongEntryLater');
-    const { state } = await readHealth(context, visit);
+    const here = { ...stop, thisVisit: stop.visitId === visit.id };
+    if (!endingsOf(here).includes(form.how)) return ruleBroken(ENDING_REFUSED[form.how]);
+    const { file, state } = await readHealth(context, visit);
     const holdsStill = firedRules(state.facts).some((f) => f.rule.id === stop.rule && (f.eyes.length === 0 || f.eyes.some((eye) => stop.eyes.includes(eye))));
-    if (holdsStill) return ruleBroken('stopHoldsStill', { rule: stop.rule });
+    // What was said stays said: a prescriber who has looked ends it all the same.
+    if (holdsStill && form.how !== 'looked') return ruleBroken('stopHoldsStill', { rule: stop.rule });
+    if (form.how !== 'wrongEntry') {
+      const off = await eyesWithoutLens(context, visit.id);
+      const [missing] = missingLook(stop, freshSince(file.findings, visit.id, stop.openedAt, off));
+      if (missing) return ruleBroken('freshLookFirst', { eye: missing.eye, sign: missing.sign });
+    }
     const unseen = stop.evidence.some((e) => (e.eye ? state.today[e.eye][e.key as 'pain'] === undefined : state.said[e.key as QuestionId] === undefined));
-    if (unseen) return ruleBroken('lookAgainFirst', { rule: stop.rule });
+    if (unseen && form.how !== 'looked') return ruleBroken('lookAgainFirst', { rule: stop.rule });
     await insertStopEnd(tx, {
       stopId: stop.id,
       practiceId: caller.practiceId,
@@ -190,6 +225,35 @@ export const endStop = defineService({
     return ok(taken.value.done());
   },
 });
+
+const ENDING_REFUSED = {
+  healed: 'healedSameVisit',
+  wrongEntry: 'wrongEntryLater',
+  looked: 'notOnlySaid',
+  secondLook: 'noSecondLook',
+} as const satisfies Readonly<Record<StopEnding, string>>;
+
+/** Eyes on which no lens is now. */
+async function eyesWithoutLens(context: Context, visitId: string): Promise<readonly Eye[]> {
+  const { tx, caller } = context;
+  const worn = chains(await listFacts<OnEyeFact>(tx, 'lens_on_eye', caller.practiceId, [visitId]));
+  const extras = await listOnEyeExtras(tx, caller.practiceId, [visitId]);
+  const on = (eye: Eye): boolean => worn.some((c) => c.current?.eye === eye && !extras.find((e) => e.lensOnEyeId === c.rootId)?.takenOffAt);
+  return EYES.filter((eye) => !on(eye));
+}
+
+/** What was graded in this visit since a moment, on eyes without a lens. */
+function freshSince(all: readonly FactChain<RecordedFinding>[], visitId: string, since: string, off: readonly Eye[]): Readonly<Record<Eye, Findings>> {
+  const of = (eye: Eye): Findings =>
+    Object.fromEntries(
+      all.flatMap((c) => {
+        const row = c.current;
+        const fresh = row?.eye === eye && row.visitId === visitId && row.observedAt > since && off.includes(eye);
+        return fresh ? [[row.sign, row.numberValue ?? row.wordValue ?? '']] : [];
+      }),
+    );
+  return { right: of('right'), left: of('left') };
+}
 
 export const openReferral = defineService({
   name: 'openReferral',

@@ -1,5 +1,19 @@
 import 'server-only';
-import { ageOn, chains, healthState, powerSummary, type Eye, type FactChain, type HealthState, type RecordedFinding, type Refraction } from '../core';
+import {
+  ageOn,
+  chains,
+  healthState,
+  latest,
+  myopicShift,
+  powerOf,
+  powerSummary,
+  type Eye,
+  type FactChain,
+  type HealthState,
+  type RecordedFinding,
+  type Refraction,
+  type RefractionFact,
+} from '../core';
 import { listFacts } from '../db/facts';
 import {
   listDecisions,
@@ -13,6 +27,7 @@ import {
   type ReferralRow,
   type StopRow,
 } from '../db/health';
+import { listPrescriberIds } from '../db/people';
 import { listPictures, type PictureRow } from '../db/pictures';
 import { listVisits, type VisitRow } from '../db/visits';
 import { findWearer } from '../db/wearers';
@@ -29,6 +44,10 @@ export interface HealthFile {
   readonly referrals: readonly ReferralRow[];
   readonly pictures: readonly PictureRow[];
   readonly earlierVisitIds: readonly string[];
+  /** People whose grades count as a prescriber's. */
+  readonly prescribers: readonly string[];
+  /** How far the refraction has moved towards minus since the one before, D; null while there is none to compare. */
+  readonly myopicShift: number | null;
 }
 
 /** Reads the file; what was recorded at later visits does not count for one that is closed. */
@@ -47,7 +66,20 @@ export async function readHealthFile(context: Context, visit: VisitRow): Promise
     referrals: await listReferrals(tx, caller.practiceId, visit.wearerId),
     pictures: await listPictures(tx, caller.practiceId, ids),
     earlierVisitIds,
+    prescribers: await listPrescriberIds(tx, caller.practiceId),
+    myopicShift: await shiftOf(context, visit.id, earlierVisitIds),
   };
+}
+
+/** How far the newest refraction of this visit has moved towards minus from the newest before it. */
+async function shiftOf(context: Context, visitId: string, earlierVisitIds: readonly string[]): Promise<number | null> {
+  const all = chains(await listFacts<RefractionFact>(context.tx, 'refraction', context.caller.practiceId, [...earlierVisitIds, visitId]));
+  const newest = (eye: Eye, now: boolean): Refraction | null => {
+    const found = latest(all, (r) => r.eye === eye && (r.visitId === visitId) === now);
+    return found && powerOf(found.current);
+  };
+  const both = (now: boolean) => ({ right: newest('right', now), left: newest('left', now) });
+  return myopicShift(both(true), both(false));
 }
 
 /** The file with what follows from it. @param needs powers at the cornea, where they are known */
@@ -67,7 +99,8 @@ export async function readHealth(
     passes: file.passes,
     age: ageOn(wearer.birthDate, context.today),
     guardianNamed: wearer.guardian !== null,
-    power: powerSummary(needs),
+    power: powerSummary(needs, file.myopicShift),
+    prescribers: file.prescribers,
     settings: context.settings,
   });
   return { file, state };

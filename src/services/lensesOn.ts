@@ -1,5 +1,21 @@
 import 'server-only';
-import { ageOn, chains, DKT_LIMITS, droppedLenses, EYES, isDropped, isMade, isOrderable, leftOutBy, type Eye, type Kind, type OnEyeFact } from '../core';
+import {
+  ageOn,
+  chains,
+  DKT_LIMITS,
+  droppedLenses,
+  EYES,
+  isDropped,
+  isMade,
+  isOrderable,
+  leftOutBy,
+  nightBar,
+  type Eye,
+  type HealthState,
+  type Kind,
+  type OnEyeFact,
+  type Refraction,
+} from '../core';
 import { findFact, insertConfirmation, insertRemoval, listFacts, listOnEyeExtras, withdrawRemoval } from '../db/facts';
 import { insertPass, listDecisions } from '../db/health';
 import { ensureLens, findFamily, findFamilyInForce, insertFamily, listLenses, takeTrial, type FamilyWithBlocks } from '../db/lenses';
@@ -56,13 +72,20 @@ async function takeOffOthers(context: Context, visitId: string, eye: Eye): Promi
 }
 
 /** Why a family must not go on this wearer's eye at all: the label, approval or oxygen; null when it may. */
-function shutOut(context: Context, family: FamilyWithBlocks, wearer: { readonly age: number; readonly kind: Kind | null }): Result<never> | null {
+function shutOut(
+  context: Context,
+  family: FamilyWithBlocks,
+  power: Refraction,
+  wearer: { readonly age: number; readonly kind: Kind | null; readonly health: HealthState; readonly fitted: readonly Eye[] },
+): Result<never> | null {
   const { settings, today } = context;
+  // Nights: every eye that is fitted has been looked at and is clear; nobody overrides it.
+  if (wearer.kind?.wear === 'overnight' && nightBar(wearer.health.facts, wearer.fitted) !== null) return ruleBroken('nightsNotClear');
   const { id } =
     leftOutBy(
       { ...family, rotationPrior: null },
       // Adds, materials and lenses that failed are judged where they are chosen, or have a gate of their own.
-      { today, age: wearer.age, kind: wearer.kind, adds: { right: 1, left: 1 }, asks: [], dropped: [], withoutMaterial: null, settings },
+      { today, age: wearer.age, kind: wearer.kind, adds: { right: 1, left: 1 }, asks: [], dropped: [], powers: [power], withoutMaterial: null, settings },
     ) ?? {};
   if (id === undefined || !LABELLED.includes(id)) return null;
   const limits = DKT_LIMITS[settings.oxygenSchool];
@@ -70,7 +93,7 @@ function shutOut(context: Context, family: FamilyWithBlocks, wearer: { readonly 
 }
 const LABELLED: readonly string[] = ['overnightNotApproved', 'oxygenOvernight', 'oxygenByDay', 'ageLabel'];
 
-/** Names of lenses this wearer stopped with for a reason that lies in the lens. */
+/** Lenses this wearer stopped with for a reason that lies in the lens. */
 async function droppedBefore(context: Context, visit: VisitRow): Promise<readonly string[]> {
   const { state } = await readHealth(context, visit);
   const visits = await listVisits(context.tx, context.caller.practiceId, visit.wearerId);
@@ -83,7 +106,7 @@ async function droppedBefore(context: Context, visit: VisitRow): Promise<readonl
   );
   return droppedLenses(
     state.answers,
-    lenses.map((l) => l.familyName),
+    lenses.map((l) => l.familyCode),
   );
 }
 
@@ -100,15 +123,16 @@ export const putOnTrials = defineService({
     const dropped = await droppedBefore(context, visit);
     const found = must(await findWearer(tx, caller.practiceId, visit.wearerId), 'wearer of the visit');
     const [decision] = (await listDecisions(tx, caller.practiceId, [form.visitId])).slice(-1);
-    const wearer = { age: ageOn(found.birthDate, today), kind: decision?.chosen ?? null };
+    const { state: health } = await readHealth(context, visit);
+    const wearer = { age: ageOn(found.birthDate, today), kind: decision?.chosen ?? null, health, fitted: EYES.filter((e) => form[e] !== null) };
     for (const eye of EYES) {
       const spec = form[eye];
       if (!spec) continue;
       const made = await makeableLens(context, [eye], spec);
       if (!made.ok) return made;
-      const shut = shutOut(context, made.value.family, wearer);
+      const shut = shutOut(context, made.value.family, spec, wearer);
       if (shut) return shut;
-      if (isDropped(made.value.family.name, dropped)) {
+      if (isDropped(made.value.family, dropped)) {
         if (form.sameLensReason === null) return invalid('sameLensReason', 'sameLensAgain', { family: made.value.family.name });
         await insertPass(
           tx,

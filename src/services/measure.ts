@@ -10,6 +10,7 @@ import { chooseLensForm, onEyeForm, refractionForm } from '../schema/measureForm
 import { takeVisit, type Taken } from './change';
 import { defineService, type Context } from './define';
 import { lensesOf, lensIdsOf } from './eyesOf';
+import { settleStops } from './health';
 import { readVisitFacts } from './visitRecord';
 
 export const recordRefraction = defineService({
@@ -18,7 +19,7 @@ export const recordRefraction = defineService({
   input: refractionForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await takeVisit(context, form.visitId, form.version, 'measure');
+    const taken = await takeVisit(context, form.visitId, form.version, 'measure', true);
     if (!taken.ok) return taken;
     for (const eye of EYES) {
       const typed = form[eye];
@@ -37,6 +38,8 @@ export const recordRefraction = defineService({
         acuityTyped: form[`${eye}Acuity`]?.typed ?? null,
       });
     }
+    // A myopic shift under some medicines is an absolute stop.
+    await settleStops(context, taken.value.visit, taken.value);
     await deleteDraft(context.tx, context.caller.practiceId, form.visitId, 'power', context.caller.personId);
     return ok(taken.value.done());
   },

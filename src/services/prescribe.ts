@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import {
   addYears,
   dayIn,
+  dktAt,
   EYES,
   formatRefraction,
   lastLook,
@@ -14,7 +15,10 @@ import {
   type LookLine,
   type Override,
   type RawOrder,
+  type ToSign,
 } from '../core';
+import { listDecisions } from '../db/health';
+import { findFamily, findFamilyInForce } from '../db/lenses';
 import { findStaff } from '../db/people';
 import { insertPrescription, listPrescriptions, type PrescriptionEyeRow } from '../db/prescriptions';
 import { nextNumber } from '../db/practices';
@@ -63,6 +67,23 @@ function looked(eye: Eye | null, lines: readonly LookLine[], given: readonly Sen
     overrides: asks.flatMap(({ area, code, cost, said }) => (said ? [{ eye, area, code, cost, reason: said.reason }] : [])),
     missing: asks.flatMap(({ code, said }) => (said ? [] : [{ path: ['overrides', eye ?? 'wearer', code], code: 'overrideReasonRequired' }])),
   });
+}
+
+/** The lens asked for as the last look sees it: of the family in force, at the power to be ordered. */
+async function toSign(context: Context, state: EyeState, asked: Asked, overnight: boolean): Promise<ToSign> {
+  const { tx, caller, today } = context;
+  const triedId = state.onEye?.current.lensId;
+  const tried = triedId ? (await lensesOf(context, [triedId])).get(triedId) : undefined;
+  const named = asked.mode === 'final' ? await findFamily(tx, caller.practiceId, asked.lens.familyId) : null;
+  const code = asked.mode === 'final' ? named?.code : tried?.row.familyCode;
+  const family = code ? await findFamilyInForce(tx, caller.practiceId, code, today) : null;
+  const power = asked.mode === 'final' ? asked.lens : (tried?.power ?? null);
+  return {
+    wearsAdd: asked.mode === 'final' && asked.lens.add !== null,
+    ...(family ? { dkt: dktAt(family, power) } : {}),
+    overnight,
+    overnightApproved: family?.overnightApproved ?? false,
+  };
 }
 
 /** One eye of the prescription: final figures, or raw data for the laboratory; never both. */
@@ -129,11 +150,13 @@ export const sign = defineService({
     const eyes = await eyesOf(context, visit, { right: form.rightPicked, left: form.leftPicked });
     const { state: health } = await readHealth(context, visit);
     const rows: PrescriptionEyeRow[] = [];
+    const [decision] = (await listDecisions(tx, caller.practiceId, [form.visitId])).slice(-1);
+    const overnight = decision?.chosen.wear === 'overnight';
     const looks: Looked[] = [];
     for (const eye of [null, ...EYES]) {
       const asked = eye === null ? null : form[eye];
       if (eye !== null && !asked) continue;
-      const lines = eye === null ? lastLookAtWearer(health) : lastLook(eyes[eye], health, eye, asked?.mode === 'final' && asked.lens.add !== null);
+      const lines = eye === null || !asked ? lastLookAtWearer(health) : lastLook(eyes[eye], health, eye, await toSign(context, eyes[eye], asked, overnight));
       const look = looked(eye, lines, form.overrides);
       if (!look.ok) return look;
       looks.push(look.value);

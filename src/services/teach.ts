@@ -1,14 +1,15 @@
 import 'server-only';
-import { careTopicsFor, chains, dayIn, EYES, lessonGate, nextMove, type Attempt, type Eye, type LessonSoFar } from '../core';
+import { careTopicsFor, chains, dayIn, EYES, lessonGate, nextMove, taughtOf, type Attempt, type Eye, type LessonSoFar, type Taught } from '../core';
 import { listFacts, listOnEyeExtras } from '../db/facts';
 import { listLenses } from '../db/lenses';
 import { insertLesson, insertSignOff, listLessons, type LessonRow } from '../db/lessons';
-import { listVisits } from '../db/visits';
+import { listVisits, type VisitRow } from '../db/visits';
 import { findWearer } from '../db/wearers';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
 import { attemptForm, signOffForm, startLessonForm, topicForm } from '../schema/teachForms';
 import type { OnEyeFact } from '../core';
 import { takeVisit } from './change';
+import { readHealthFile } from './healthRecord';
 import { defineService, type Context } from './define';
 import { ageOn } from '../core';
 import type { AttemptFact, TopicFact } from './visitRecord';
@@ -38,6 +39,12 @@ async function soFar(context: Context, wearerId: string, eyes: readonly Eye[], s
     topicsSaidBack: topics.map((t) => t.topic),
     eyes,
   };
+}
+
+/** What of the wearer decides what is taught in a visit. */
+async function taughtIn(context: Context, visit: VisitRow): Promise<Taught> {
+  const { answers, decisions } = await readHealthFile(context, visit);
+  return taughtOf(decisions.findLast((d) => d.visitId === visit.id)?.chosen.wear ?? null, answers);
 }
 
 /** Lessons since the last sign-off: what was signed off once does not count for the next wearer or the next need. */
@@ -136,7 +143,7 @@ export const recordTopic = defineService({
     if (!taken.ok) return taken;
     const found = await lessonOf(context, taken.value.visit.wearerId, form.lessonId);
     if (!found.ok) return found;
-    const topics: readonly string[] = careTopicsFor(found.value.lesson.singleUse);
+    const topics: readonly string[] = careTopicsFor(found.value.lesson.singleUse, await taughtIn(context, taken.value.visit));
     if (!topics.includes(form.topic)) return invalid('topic', 'topicUnknown');
     await taken.value.add('lessonTopic', null, { lessonId: found.value.lesson.id, topic: form.topic });
     return ok(taken.value.done());
@@ -155,7 +162,10 @@ export const signOffLesson = defineService({
     const found = await lessonOf(context, taken.value.visit.wearerId, form.lessonId);
     if (!found.ok) return found;
     const { lesson, open } = found.value;
-    const gate = lessonGate(await soFar(context, lesson.wearerId, lesson.eyes, open), careTopicsFor(lesson.singleUse));
+    const gate = lessonGate(
+      await soFar(context, lesson.wearerId, lesson.eyes, open),
+      careTopicsFor(lesson.singleUse, await taughtIn(context, taken.value.visit)),
+    );
     if (!gate.open) return ruleBroken('lessonLocked', { missing: gate.missing.length });
     await insertSignOff(tx, {
       id: context.newId(),

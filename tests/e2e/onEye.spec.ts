@@ -1,4 +1,4 @@
-import { deed, desk, dragMark, expect, openVisit, say, see, signIn, test, watch } from './site';
+import { deed, desk, dragMark, expect, openVisit, say, saySentences, see, signIn, test, typeBlinks, watch } from './site';
 import type { Page } from '@playwright/test';
 
 test.use({ file: 'onEye' });
@@ -71,24 +71,12 @@ async function lensesOn(
   await page.goto(`${visit}/on-eye`);
   return { visit, visitId };
 }
-/** Types blinks one after another, each kept by Enter. */
-async function blinks(page: Page, eye: 'Right' | 'Left', ...turns: string[]): Promise<void> {
-  await desk(page, 'Turn');
-  const field = page.getByLabel(`${eye} eye, where the mark sits`);
-  for (const turn of turns) {
-    await field.fill(turn);
-    await field.press('Enter');
-  }
-}
+const blinks = typeBlinks;
 const press = (page: Page) => page.getByRole('button', { name: 'Record the readings' }).click();
 /** Records, and waits until it is on record. */
 async function record(page: Page): Promise<void> {
   await press(page);
   await expect(page.getByRole('button', { name: 'To the prescription' })).toBeVisible();
-}
-/** A prescriber's sentence for everything that the last look asks. */
-async function saySentences(page: Page, why: string): Promise<void> {
-  for (const box of await page.getByRole('textbox', { name: /why sign all the same/i }).all()) await box.fill(why);
 }
 const PLOVER: Trial = { power: [-3, -1.75, 20] };
 const NEED = '-3.25 -1.75 x 20';

@@ -1,4 +1,4 @@
-import { deed, expect, openVisit, signIn, test, typePowers, watch } from './site';
+import { deed, expect, openVisit, signIn, test, typeBlinks, typePowers, watch } from './site';
 
 test.use({ file: 'records' });
 test.beforeEach(({ page }) => signIn(page));
@@ -45,7 +45,7 @@ test('another trial takes the first off; lenses mixed up change places with one 
   await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
   await page.getByRole('button', { name: 'Put it on both eyes' }).click();
   await page.waitForURL('**/on-eye');
-  await page.getByLabel('Right eye, where the mark sits').fill('10l');
+  await typeBlinks(page, 'Right', '10l', '10l', '10l');
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await expect(page.getByTestId('blinks-right')).toContainText('10°to your left');
   await expect(page.getByText('provisional: read before it settled')).toBeVisible();

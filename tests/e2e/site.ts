@@ -153,6 +153,21 @@ export async function desk(page: Page, name: 'Turn' | 'Fit' | 'Sight'): Promise<
   await page.getByRole('group', { name: 'What is looked at' }).getByRole('button', { name }).click();
 }
 
+/** Types blinks one after another on the Turn desk, each kept by Enter. */
+export async function typeBlinks(page: Page, eye: 'Right' | 'Left', ...turns: readonly string[]): Promise<void> {
+  await desk(page, 'Turn');
+  const field = page.getByLabel(`${eye} eye, where the mark sits`);
+  for (const turn of turns) {
+    await field.fill(turn);
+    await field.press('Enter');
+  }
+}
+
+/** A prescriber's sentence for everything that the last look asks. */
+export async function saySentences(page: Page, why = 'looked at elsewhere this morning'): Promise<void> {
+  for (const box of await page.getByRole('textbox', { name: /why sign all the same/i }).all()) await box.fill(why);
+}
+
 /** Turns the drawn mark by dragging it along the lens edge; `held` happens before the hand lets go. */
 export async function dragMark(page: Page, eye: 'right' | 'left', toYourLeft: number, held?: () => Promise<void>): Promise<void> {
   const dial = page.getByTestId(`rotation-eye-${eye}`);

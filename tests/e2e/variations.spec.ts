@@ -1,4 +1,4 @@
-import { deed, desk, expect, openVisit, signIn, test, typePowers, watch } from './site';
+import { deed, desk, expect, openVisit, saySentences, signIn, test, typeBlinks, typePowers, watch } from './site';
 
 test.use({ file: 'variations' });
 test.beforeEach(({ page }) => signIn(page));
@@ -11,10 +11,11 @@ test('one eye only', async ({ page }) => {
   await page.getByRole('button', { name: 'Put it on L' }).click();
   await page.waitForURL('**/on-eye');
   await expect(page.getByTestId('on-left')).toBeVisible();
-  await page.getByLabel('Left eye, where the mark sits').fill('0');
+  await typeBlinks(page, 'Left', '0', '0', '0');
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await page.getByRole('button', { name: 'To the prescription' }).click();
   await page.getByLabel('Why the order need not wait for aftercare').fill('one eye');
+  await saySentences(page);
   await page.getByLabel('Your password, once more').fill('plain-sight');
   await page.getByRole('button', { name: 'Sign prescription' }).click();
   await expect(page.getByTestId('signed')).toBeVisible();
@@ -61,7 +62,7 @@ test('a lens brought in: unknown it is not read through, known it is read like a
   await panel.getByRole('button', { name: 'I saw the box' }).click();
   await panel.getByRole('button', { name: 'It is on the eye' }).click();
   await expect(page.getByText('Brought in: Heron 30 Toric')).toBeVisible();
-  await page.getByLabel('Right eye, where the mark sits').fill('10l');
+  await typeBlinks(page, 'Right', '10l', '10l', '10l');
   await desk(page, 'Sight');
   await page.getByLabel('Right eye, over-refraction').fill('+0.25 -0.50 x 70');
   await expect(page.getByTestId('need-right')).toHaveText('−3.09 −1.56 × 18');

@@ -47,6 +47,7 @@ function rangeOf(leaf: Leaf): { options: readonly string[]; many: boolean } | { 
     if (d.kind !== 'choice') throw new Error(`setting ${leaf.key} has no choices`);
     return { options: d.options, many: false };
   }
+  if (leaf.of === 'eye' && leaf.key === 'corneaSeen') return { options: ['yes', 'no'], many: false };
   if (leaf.of === 'eye') {
     const s = sign(leaf.key);
     if (!s) throw new Error(`no sign ${leaf.key}`);

@@ -107,7 +107,7 @@ describe('the eye health page', () => {
     expect(health.fired.map((f) => [f.rule.id, f.eyes])).toEqual([['lidMargin', ['right']]]);
     expect(ruleOn(health.fired, 'right', 'lidMargin')?.rule.id).toBe('lidMargin');
     expect(ruleOn(health.fired, 'left', 'lidMargin')).toBeNull();
-    expect(WALK).toHaveLength(10);
+    expect(WALK).toHaveLength(11);
   });
 });
 
@@ -127,7 +127,7 @@ describe('the recommendation page', () => {
     expect(rows.find((row) => row.rule === 'dryness')).toMatchObject({ recommended: expect.anything() as object, second: expect.anything() as object });
   });
   it('every reason leads to where it came from', () => {
-    expect(placeOf({ from: 'history', key: 'dryness', eye: null, value: 'evening' }, 'v')).toEqual({ href: '/visits/v/history#q-dryness', number: 13 });
+    expect(placeOf({ from: 'history', key: 'dryness', eye: null, value: 'evening' }, 'v')).toEqual({ href: '/visits/v/history#q-dryness', number: 15 });
     expect(placeOf({ from: 'history', key: 'medicineGroups', eye: null, value: [] }, 'v').href).toBe('/visits/v/history#q-medicines');
     expect(placeOf({ from: 'eye', key: 'breakUp', eye: 'right', value: 8 }, 'v').href).toBe('/visits/v/eye-health#sign-breakUp');
     expect(placeOf({ from: 'power', key: 'strongestSphere', eye: null, value: 8 }, 'v').href).toBe('/visits/v/power');

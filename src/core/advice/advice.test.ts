@@ -77,7 +77,7 @@ describe('medicines by generic name (classes of the ATC of the World Health Orga
     ['cetirizine', 'antihistamine'],
     ['Cetirizine 10 mg', 'antihistamine'],
     ['CETIRIZINE hydrochloride 10mg daily', 'antihistamine'],
-    ['isotretinoin 20 mg capsules', 'acne'],
+    ['isotretinoin 20 mg capsules', 'retinoid'],
     ['amitriptyline', 'antidepressant'],
     ['oxybutynin', 'anticholinergic'],
     ['olanzapine', 'antipsychotic'],
@@ -253,7 +253,7 @@ describe('the kind of lens (weights: common practice)', () => {
   });
   it('a kind whose best lens lets too little oxygen through speaks against itself, double on long days', () => {
     const points = (dkt: number | null, hours: number, oxygenSchool: 'harvittBonanno' | 'holdenMertz' = 'harvittBonanno') => {
-      const library = [{ modality: 'daily' as const, geometry: 'sphere' as const, material: 'hydrogel' as const, overnightApproved: false, dktThickest: dkt }];
+      const library = [{ modality: 'daily' as const, geometry: 'sphere' as const, material: 'hydrogel' as const, overnightApproved: false, dktCentre: null, dktThickest: dkt }];
       const found = recommend(facts(answers({ hoursPerDay: hours }), { settings: { oxygenSchool } }), NONE, library).recommended;
       return found?.reasons.find((r) => r.rule === 'oxygenLimit')?.points;
     };
@@ -370,7 +370,10 @@ describe('lines for whoever comes next', () => {
   it('the lens given up: as named, else as handed over; not when only its price was too high', () => {
     const why = (value: string[], note: string | null): Answers => ({ whyChange: { value, note: null }, whichLens: { value: 'daily', note } });
     expect(droppedLenses(why(['dryness'], 'Dunlin 1 Day'), [])).toEqual(['Dunlin 1 Day']);
-    expect(isDropped('Dunlin 1-Day', ['dunlin 1 day'])).toBe(true);
+    expect(isDropped({ code: 'x', name: 'Dunlin 1-Day' }, ['dunlin 1 day'])).toBe(true);
+    // Two families of one name are told apart by their code.
+    expect(isDropped({ code: 'b-knot', name: 'Knot' }, ['a-knot'])).toBe(false);
+    expect(isDropped({ code: 'a-knot', name: 'Knot' }, ['a-knot'])).toBe(true);
     expect(droppedLenses(why(['comfort'], null), ['Knot 1-Day', 'Knot 1-Day'])).toEqual(['Knot 1-Day']);
     expect(droppedLenses(why(['cost'], 'Knot 1-Day'), ['Knot 1-Day'])).toEqual([]);
   });

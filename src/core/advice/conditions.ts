@@ -11,7 +11,7 @@ export type Condition =
   | { readonly of: 'person'; readonly key: string; readonly anyOf: readonly string[] }
   | { readonly of: 'person'; readonly key: string; readonly atLeast: Figure }
   | { readonly of: 'person'; readonly key: string; readonly below: Figure }
-  | { readonly of: 'eye'; readonly key: SignId; readonly anyOf: readonly string[] }
+  | { readonly of: 'eye'; readonly key: SignId | 'corneaSeen'; readonly anyOf: readonly string[] }
   | { readonly of: 'eye'; readonly key: SignId; readonly atLeast: Figure }
   | { readonly of: 'eye'; readonly key: SignId; readonly below: Figure }
   | { readonly of: 'eye'; readonly key: SignId; readonly rose: Figure }
@@ -28,7 +28,8 @@ export interface Evidence {
 }
 
 const figure = (f: Figure, settings: PracticeSettings): number => (typeof f === 'number' ? f : Number(settings[f.setting]));
-const fromOf = (key: string): Evidence['from'] => (key === 'age' || key === 'guardianNamed' ? 'person' : key.startsWith('strongest') ? 'power' : 'history');
+const fromOf = (key: string): Evidence['from'] =>
+  key === 'age' || key === 'guardianNamed' ? 'person' : key.startsWith('strongest') || key === 'myopicShift' ? 'power' : 'history';
 
 /** True when any condition, however deep, looks at an eye. */
 export const looksAtEye = (c: Condition): boolean => ('any' in c ? c.any.some(looksAtEye) : 'all' in c ? c.all.some(looksAtEye) : c.of === 'eye');
@@ -61,6 +62,7 @@ export function bearsOut(condition: Condition, facts: AdviceFacts, eye: Eye): re
   if (typeof value !== 'number') return null;
   if ('atLeast' in condition) return value >= figure(condition.atLeast, settings) ? evidence(value) : null;
   if ('below' in condition) return value < figure(condition.below, settings) ? evidence(value) : null;
-  const before = facts.baseline[eye][condition.key];
-  return typeof before === 'number' && value - before >= figure(condition.rose, settings) ? evidence(value) : null;
+  const { key } = condition;
+  const before = [facts.baseline[eye][key], facts.lowest?.[eye][key]].filter((v) => typeof v === 'number');
+  return before.length > 0 && value - Math.min(...before) >= figure(condition.rose, settings) ? evidence(value) : null;
 }

@@ -1,10 +1,11 @@
 import type { Answers } from './answers';
 
 /**
- * Names of lenses that must not simply be given again: the wearer stopped with them, or wants to change from them,
- * for a reason that lies in the lens. Common practice: never the same lens again without a reason.
- * @param lastHandedOver families of the lenses last handed over here
- * @example droppedLenses({whyChange: {value: ['dryness'], note: null}}, ['Dunlin 1-Day']) → ['Dunlin 1-Day']
+ * Lenses that must not simply be given again: the wearer stopped with them, or wants to change from them, for a reason that
+ * lies in the lens. Common practice: never the same lens again without a reason.
+ * @param lastHandedOver codes of the families last handed over here
+ * @returns what the wearer calls it, where they named one; else codes
+ * @example droppedLenses({whyChange: {value: ['dryness'], note: null}}, ['dunlin-1-day']) → ['dunlin-1-day']
  */
 export function droppedLenses(answers: Answers, lastHandedOver: readonly string[]): readonly string[] {
   const why = answers.whyChange?.value;
@@ -14,8 +15,11 @@ export function droppedLenses(answers: Answers, lastHandedOver: readonly string[
   return said ? [said] : [...new Set(lastHandedOver)];
 }
 
-/** Is this family one of them? Compared without case and spaces. @example isDropped('Dunlin 1-Day', ['dunlin 1-day']) → true */
-export const isDropped = (family: string, dropped: readonly string[]): boolean => {
+/**
+ * Is this family one of them? By its code; what a wearer said is compared with the name, without case and spaces.
+ * @example isDropped({code: 'dunlin-1-day', name: 'Dunlin 1-Day'}, ['dunlin 1 day']) → true
+ */
+export const isDropped = (family: { readonly code: string; readonly name: string }, dropped: readonly string[]): boolean => {
   const plain = (name: string): string => name.toLocaleLowerCase('en').replace(/[\s-]+/g, '');
-  return dropped.some((d) => plain(d) === plain(family));
+  return dropped.some((d) => d === family.code || plain(d) === plain(family.name));
 };

@@ -36,9 +36,13 @@ export function firedRules(facts: AdviceFacts, rules: readonly StopRule[] = STOP
   return RANK.flatMap((strength) => fired.filter((f) => f.rule.strength === strength));
 }
 
-/** A fingerprint of what a stop rests on: when it changes, a reason given for it no longer stands. */
-export const evidenceKey = (fired: Fired): string =>
-  [fired.rule.id, String(fired.rule.version), ...fired.evidence.map((e) => `${e.key}:${e.eye ?? ''}:${String(e.value as string)}`)].join('|');
+/** The same answers in another order are the same answer. */
+const inOrder = (value: Evidence['value']): string => (Array.isArray(value) ? [...(value as readonly string[])].sort().join(',') : String(value as string));
+
+/** A fingerprint of what a rule rests on: when it changes, a reason given for it no longer stands. */
+export const evidenceKeyOf = (rule: { readonly id: string; readonly version: number }, evidence: readonly Evidence[]): string =>
+  [rule.id, String(rule.version), ...evidence.map((e) => `${e.key}:${e.eye ?? ''}:${inOrder(e.value)}`).sort()].join('|');
+export const evidenceKey = (fired: Fired): string => evidenceKeyOf(fired.rule, fired.evidence);
 
 /** Stops a prescriber has not passed yet. @param passed fingerprints of reasons given */
 export const unpassed = (fired: readonly Fired[], passed: readonly string[]): Fired[] =>

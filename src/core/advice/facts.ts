@@ -12,6 +12,8 @@ export interface AdviceFacts {
   readonly eyes: Readonly<Record<Eye, Findings>>;
   /** The same eye at the last visit. */
   readonly baseline: Readonly<Record<Eye, Findings>>;
+  /** The lowest grade of any earlier visit: a rise that creeps counts from there. */
+  readonly lowest?: Readonly<Record<Eye, Findings>>;
   readonly settings: PracticeSettings;
 }
 
@@ -19,10 +21,12 @@ export interface AdviceFacts {
 export interface PowerSummary {
   readonly strongestSphere: number;
   readonly strongestCylinder: number;
+  /** How far either eye has moved towards minus since the refraction before, D; absent while there is none to compare. */
+  readonly myopicShift?: number;
 }
 
 /** Keys of `person` that come from elsewhere than a question. */
-export const DERIVED_KEYS = ['age', 'guardianNamed', 'medicineGroups', 'strongestSphere', 'strongestCylinder'] as const;
+export const DERIVED_KEYS = ['age', 'guardianNamed', 'medicineGroups', 'strongestSphere', 'strongestCylinder', 'myopicShift'] as const;
 
 /**
  * Gathers what the rules look at.
@@ -35,6 +39,7 @@ export function adviceFacts(input: {
   readonly guardianNamed: boolean;
   readonly eyes: Readonly<Record<Eye, Findings>>;
   readonly baseline: Readonly<Record<Eye, Findings>>;
+  readonly lowest?: Readonly<Record<Eye, Findings>>;
   readonly power: PowerSummary | null;
   readonly settings: PracticeSettings;
 }): AdviceFacts {
@@ -48,6 +53,7 @@ export function adviceFacts(input: {
   if (input.power) {
     person.strongestSphere = input.power.strongestSphere;
     person.strongestCylinder = input.power.strongestCylinder;
+    if (input.power.myopicShift !== undefined) person.myopicShift = input.power.myopicShift;
   }
-  return { person, eyes: input.eyes, baseline: input.baseline, settings: input.settings };
+  return { person, eyes: input.eyes, baseline: input.baseline, ...(input.lowest ? { lowest: input.lowest } : {}), settings: input.settings };
 }

@@ -36,6 +36,8 @@ export interface HealthInput {
   readonly age: number;
   readonly guardianNamed: boolean;
   readonly power: PowerSummary | null;
+  /** People whose grades count as a prescriber's. */
+  readonly prescribers?: readonly string[];
   readonly settings: PracticeSettings;
 }
 
@@ -61,7 +63,9 @@ export interface HealthState {
 }
 
 /** Asked afresh at every visit: what was so last time says nothing of today. */
-const OF_THE_DAY: readonly string[] = ['danger', ...SYMPTOMS.map((s) => s.id)];
+const OF_THE_DAY: readonly string[] = ['danger', 'onset', 'headache', ...SYMPTOMS.map((s) => s.id)];
+/** Said of one day among answers that hold longer. */
+const DAY_OPTIONS: Readonly<Partial<Record<QuestionId, readonly string[]>>> = { health: ['illToday'] };
 
 function answersOf(rows: readonly RecordedAnswer[]): Answers {
   const out: Partial<Record<QuestionId, Answer>> = {};
@@ -83,6 +87,23 @@ function findingsOf(chains: readonly FactChain<RecordedFinding>[], eye: Eye): Fi
   return out;
 }
 
+/** An answer without what was said of its day alone; undefined when nothing is left of it. */
+function carriedOver(id: QuestionId, answer: Answer): Answer | undefined {
+  const gone = DAY_OPTIONS[id];
+  if (!gone || !Array.isArray(answer.value)) return answer;
+  const value = (answer.value as readonly string[]).filter((v) => !gone.includes(v));
+  return value.length === 0 ? undefined : { ...answer, value };
+}
+
+/** The lowest figure of each sign at any earlier visit. */
+function lowestOf(visits: readonly Findings[]): Findings {
+  const out: Partial<Record<SignId, number>> = {};
+  for (const seen of visits)
+    for (const [sign, value] of Object.entries(seen) as [SignId, number | string][])
+      if (typeof value === 'number') out[sign] = Math.min(value, out[sign] ?? Infinity);
+  return out;
+}
+
 const lasting = <T extends Findings | Answers>(all: T): T => Object.fromEntries(Object.entries(all).filter(([key]) => !OF_THE_DAY.includes(key))) as T;
 
 /** Puts the recorded rows together. Later rows hold; what is of the day is not carried over. */
@@ -92,7 +113,12 @@ export function healthState(input: HealthInput): HealthState {
   const before = answersOf(input.answers.filter((a) => earlier.has(a.visitId)));
   // Who says today that no lens was ever worn takes back what was carried over about wearing them.
   const never = said.lastWorn?.value === 'never';
-  const carried = Object.fromEntries(Object.entries(lasting(before)).filter(([id]) => !never || question(id)?.asked !== 'wornBefore'));
+  const carried = Object.fromEntries(
+    (Object.entries(lasting(before)) as [QuestionId, Answer][]).flatMap(([id, answer]) => {
+      const kept = never && question(id)?.asked === 'wornBefore' ? undefined : carriedOver(id, answer);
+      return kept ? [[id, kept]] : [];
+    }),
+  );
   const answers: Answers = { ...carried, ...said };
   const pick = (of: 'today' | 'before', eye: Eye): Findings =>
     findingsOf(
@@ -102,9 +128,26 @@ export function healthState(input: HealthInput): HealthState {
   const both = (make: (eye: Eye) => Findings): Record<Eye, Findings> => ({ right: make('right'), left: make('left') });
   const today = both((eye) => pick('today', eye));
   const baseline = both((eye) => pick('before', eye));
-  const findings = both((eye) => ({ ...lasting(baseline[eye]), ...today[eye] }));
+  const corneaSeen = (eye: Eye): 'yes' | 'no' =>
+    input.findings.some((c) => {
+      const row = c.current;
+      return row?.visitId === input.visitId && row.eye === eye && row.sign === 'staining' && (input.prescribers ?? []).includes(row.recordedBy);
+    })
+      ? 'yes'
+      : 'no';
+  const findings = both((eye) => ({ ...lasting(baseline[eye]), ...today[eye], corneaSeen: corneaSeen(eye) }));
+  const lowest = both((eye) =>
+    lowestOf(
+      input.earlierVisitIds.map((id) =>
+        findingsOf(
+          input.findings.filter((c) => c.rows[0]?.visitId === id),
+          eye,
+        ),
+      ),
+    ),
+  );
   const { age, guardianNamed, power, settings } = input;
-  const facts = adviceFacts({ answers, age, guardianNamed, eyes: findings, baseline, power, settings });
+  const facts = adviceFacts({ answers, age, guardianNamed, eyes: findings, baseline, lowest, power, settings });
   const fired = firedRules(facts);
   const heard = input.answers.flatMap((a) => {
     const counts = a.question === 'danger' && a.acknowledgedAt === null && (a.visitId === input.visitId || earlier.has(a.visitId));
@@ -129,11 +172,37 @@ export function healthState(input: HealthInput): HealthState {
   };
 }
 
-/** The strongest power of either eye, for rules that look at powers. */
-export function powerSummary(needs: Readonly<Record<Eye, { readonly sphere: number; readonly cylinder: number } | null>>): PowerSummary | null {
+type Power = { readonly sphere: number; readonly cylinder: number };
+
+/**
+ * The strongest power of either eye, for rules that look at powers, and how far it has moved towards minus.
+ * @param shift most movement towards minus of either eye since the refraction before, D; null while there is none to compare
+ */
+export function powerSummary(needs: Readonly<Record<Eye, Power | null>>, shift: number | null = null): PowerSummary | null {
+  const moved = shift === null ? {} : { myopicShift: shift };
   const known = EYES.flatMap((eye) => (needs[eye] ? [needs[eye]] : []));
-  if (known.length === 0) return null;
-  return { strongestSphere: Math.max(...known.map((n) => Math.abs(n.sphere))), strongestCylinder: Math.max(...known.map((n) => Math.abs(n.cylinder))) };
+  if (known.length === 0) return shift === null ? null : { strongestSphere: 0, strongestCylinder: 0, ...moved };
+  return {
+    ...moved,
+    strongestSphere: Math.max(...known.map((n) => Math.abs(n.sphere))),
+    strongestCylinder: Math.max(...known.map((n) => Math.abs(n.cylinder))),
+  };
+}
+
+/**
+ * How far the refraction of either eye has moved towards minus, as spherical equivalent.
+ * @param now of this visit, D
+ * @param before the refraction before, D
+ * @returns D, 0 where it moved towards plus; null while no eye has both
+ * @example myopicShift({right: {sphere: -3, cylinder: 0}, left: null}, {right: {sphere: -2, cylinder: 0}, left: null}) → 1
+ * @source drug-induced myopia: published, from memory
+ */
+export function myopicShift(now: Readonly<Record<Eye, Power | null>>, before: Readonly<Record<Eye, Power | null>>): number | null {
+  const moved = EYES.flatMap((eye) => {
+    const [a, b] = [now[eye], before[eye]];
+    return a && b ? [b.sphere + b.cylinder / 2 - (a.sphere + a.cylinder / 2)] : [];
+  });
+  return moved.length === 0 ? null : Math.max(0, ...moved);
 }
 
 /** Today's chain of a sign on an eye, for showing and correcting it. */

@@ -14,6 +14,8 @@ export interface KindRule {
   /** All must hold; none: it always weighs. */
   readonly when: readonly Condition[];
   readonly weigh: Readonly<Partial<Record<Target, number>>>;
+  /** What it speaks for stands before every kind that only habit or money speaks for. */
+  readonly safety?: true;
   readonly source: Source;
 }
 
@@ -21,22 +23,24 @@ const said = (key: string, ...anyOf: readonly string[]): Condition => ({ of: 'pe
 const atLeast = (key: string, n: number): Condition => ({ of: 'person', key, atLeast: n });
 const below = (key: string, n: number): Condition => ({ of: 'person', key, below: n });
 const rule = (id: string, when: readonly Condition[], weigh: KindRule['weigh'], source: Source = TRADE): KindRule => ({ id, version: 1, when, weigh, source });
+const safe = (...all: Parameters<typeof rule>): KindRule => ({ ...rule(...all), safety: true });
 
 export const KIND_RULES: readonly KindRule[] = [
-  rule('young', [below('age', 18)], { daily: 4 }),
+  safe('young', [below('age', 18)], { daily: 4 }),
   rule('student', [said('work', 'study')], { daily: 2 }),
-  rule('careLapses', [said('hygieneCare', 'lapses', 'poor', 'abuse')], { daily: 3, twoWeekly: -1, monthly: -1 }),
+  safe('careLapses', [said('hygieneCare', 'lapses', 'poor', 'abuse')], { daily: 3, twoWeekly: -1, monthly: -1 }),
   rule('solution', [said('allergy', 'solution')], { daily: 3, twoWeekly: -2, monthly: -2 }),
   rule('allergy', [said('allergy', 'season', 'eyes')], { daily: 2 }),
   rule('deposits', [said('whyChange', 'deposits')], { daily: 3, twoWeekly: -1, monthly: -2, hydrogel: 2 }),
   rule('dryness', [{ any: [said('dryness', 'evening', 'mostOfDay', 'severe'), said('whyChange', 'dryness')] }], { daily: 2, monthly: -1 }),
-  rule('dryingMedicine', [said('medicineGroups', 'anticholinergic', 'antihistamine', 'antipsychotic', 'acne')], { daily: 1, monthly: -1 }),
+  rule('dryingMedicine', [said('medicineGroups', 'anticholinergic', 'antihistamine', 'antipsychotic', 'retinoid')], { daily: 1, monthly: -1 }),
   rule('tears', [{ of: 'eye', key: 'breakUp', below: { setting: 'actsBreakUpS' } }], { daily: 1, monthly: -1 }),
   rule('papillae', [{ of: 'eye', key: 'papillae', atLeast: 1.5 }], { daily: 2, monthly: -1 }, OWN),
-  rule('active', [{ any: [said('goals', 'sport', 'outdoors'), said('freeTime', 'sport', 'outdoors'), said('work', 'outdoors')] }], { daily: 1 }),
-  rule('dust', [{ any: [said('work', 'dust', 'fumes'), said('freeTime', 'dust')] }], { daily: 2, twoWeekly: -1, monthly: -1 }),
-  rule('water', [{ any: [said('freeTime', 'swimming'), said('work', 'water'), said('water', 'shower', 'swims', 'tap')] }], { daily: 2 }),
-  rule('onlyGoodEye', [said('eyeHistory', 'onlyGoodEye')], { daily: 3 }),
+  rule('active', [{ any: [said('goals', 'sport'), said('freeTime', 'sport')] }], { daily: 1 }),
+  safe('outdoors', [{ any: [said('goals', 'outdoors'), said('freeTime', 'outdoors'), said('work', 'outdoors')] }], { daily: 1 }),
+  safe('dust', [{ any: [said('work', 'dust', 'fumes'), said('freeTime', 'dust')] }], { daily: 2, twoWeekly: -1, monthly: -1 }),
+  safe('water', [{ any: [said('freeTime', 'swimming'), said('work', 'water'), said('water', 'shower', 'swims', 'tap')] }], { daily: 2 }),
+  safe('onlyGoodEye', [said('eyeHistory', 'onlyGoodEye')], { daily: 3 }),
   rule('tintingMedicine', [said('medicineGroups', 'tintsLens')], { daily: 2 }),
   rule('makeUp', [said('freeTime', 'makeUp')], { daily: 1 }),
   rule('fewDays', [below('daysPerWeek', 5)], { daily: 3, twoWeekly: -1, monthly: -1 }),
@@ -55,6 +59,8 @@ export const KIND_RULES: readonly KindRule[] = [
   rule('oxygen', [], { siliconeHydrogel: 1 }),
   rule('longHours', [{ of: 'person', key: 'hoursPerDay', atLeast: { setting: 'longHours' } }], { siliconeHydrogel: 2 }),
   rule('vessels', [{ of: 'eye', key: 'vessels', atLeast: 0.5 }], { siliconeHydrogel: 3 }),
+  rule('oedema', [{ of: 'eye', key: 'oedema', atLeast: 0.5 }], { siliconeHydrogel: 3 }),
+  rule('siliconeFailed', [said('whyChange', 'siliconeFailed')], { hydrogel: 3 }),
 ];
 
 /** Why anybody should sleep in lenses at all; without one of these it is not offered. */
@@ -73,6 +79,9 @@ export const NIGHT_BARS: readonly { readonly id: string; readonly when: readonly
     source: TRADE,
   },
   { id: 'healthNight', when: [{ any: [said('health', 'immunity', 'diabetes'), said('medicineGroups', 'immunity')] }], source: OWN },
+  { id: 'smokingNight', when: [said('smoking', 'yes')], source: { mark: 'P', text: 'risk factors of microbial keratitis, from memory' } },
+  { id: 'oedemaNight', when: [{ of: 'eye', key: 'oedema', atLeast: 0.5 }], source: TRADE },
+  { id: 'limbusNight', when: [{ of: 'eye', key: 'limbalRedness', atLeast: { setting: 'actsLimbalRedness' } }], source: OWN },
   { id: 'drynessNight', when: [said('dryness', 'mostOfDay', 'severe')], source: OWN },
   {
     id: 'careNight',

@@ -4,7 +4,23 @@
  * effect on the eye is common practice. Advice only: the prescriber decides, and a pharmacist knows more.
  */
 export type MedicineGroup =
-  'anticholinergic' | 'antihistamine' | 'antipsychotic' | 'acne' | 'antidepressant' | 'diuretic' | 'betaBlocker' | 'tintsLens' | 'immunity';
+  | 'anticholinergic'
+  | 'antihistamine'
+  | 'antipsychotic'
+  | 'retinoid'
+  | 'tetracycline'
+  | 'antidepressant'
+  | 'diuretic'
+  | 'sulfonamideDiuretic'
+  | 'topiramate'
+  | 'betaBlocker'
+  | 'oestrogen'
+  | 'decongestant'
+  | 'dupilumab'
+  | 'noted'
+  | 'tintsLens'
+  | 'immunity'
+  | 'drynessDrops';
 
 export interface Medicine {
   readonly name: string;
@@ -17,12 +33,20 @@ export const ATC_OF_GROUP: Readonly<Record<MedicineGroup, readonly string[]>> = 
   anticholinergic: ['A03', 'A04AD', 'G04BD', 'N04A', 'R03BB'],
   antihistamine: ['R06A', 'N05BB'],
   antipsychotic: ['N05A'],
-  acne: ['D10B', 'J01AA'],
+  retinoid: ['D10BA', 'D05BB', 'D11AH04'],
+  tetracycline: ['J01AA'],
   antidepressant: ['N06A'],
-  diuretic: ['C03'],
+  diuretic: ['C03D'],
+  sulfonamideDiuretic: ['C03A', 'C03B', 'C03C', 'S01EC01'],
+  topiramate: ['N03AX11'],
   betaBlocker: ['C07'],
+  oestrogen: ['G03A', 'G03C'],
+  decongestant: ['R01BA', 'R01AA'],
+  dupilumab: ['D11AH05'],
+  noted: ['C01BD01', 'P01BA'],
   tintsLens: ['J04AB', 'A07EC01', 'G04BX06'],
   immunity: ['L04A', 'H02AB'],
+  drynessDrops: ['S01XA'],
 };
 
 const of = (group: MedicineGroup, rows: Readonly<Record<string, string>>): Medicine[] => Object.entries(rows).map(([name, atc]) => ({ name, group, atc }));
@@ -37,11 +61,13 @@ export const MEDICINES: readonly Medicine[] = [
     trospium: 'G04BD09',
     trihexyphenidyl: 'N04AA01',
     benzatropine: 'N04AC01',
+    benztropine: 'N04AC01',
     procyclidine: 'N04AA04',
     'hyoscine butylbromide': 'A03BB01',
     hyoscine: 'A04AD01',
     scopolamine: 'A04AD01',
     dicycloverine: 'A03AA07',
+    dicyclomine: 'A03AA07',
     atropine: 'A03BA01',
     ipratropium: 'R03BB01',
     tiotropium: 'R03BB04',
@@ -79,12 +105,17 @@ export const MEDICINES: readonly Medicine[] = [
     amisulpride: 'N05AL05',
     lurasidone: 'N05AE05',
   }),
-  ...of('acne', {
+  ...of('retinoid', {
     isotretinoin: 'D10BA01',
+    acitretin: 'D05BB02',
+    alitretinoin: 'D11AH04',
+  }),
+  ...of('tetracycline', {
     doxycycline: 'J01AA02',
     minocycline: 'J01AA08',
     lymecycline: 'J01AA04',
     tetracycline: 'J01AA07',
+    oxytetracycline: 'J01AA06',
   }),
   ...of('antidepressant', {
     amitriptyline: 'N06AA09',
@@ -105,19 +136,26 @@ export const MEDICINES: readonly Medicine[] = [
     trazodone: 'N06AX05',
     vortioxetine: 'N06AX26',
   }),
-  ...of('diuretic', {
+  ...of('sulfonamideDiuretic', {
     furosemide: 'C03CA01',
     bumetanide: 'C03CA02',
     torasemide: 'C03CA04',
+    torsemide: 'C03CA04',
     hydrochlorothiazide: 'C03AA03',
     bendroflumethiazide: 'C03AA01',
     chlortalidone: 'C03BA04',
+    chlorthalidone: 'C03BA04',
     indapamide: 'C03BA11',
+    metolazone: 'C03BA08',
+    acetazolamide: 'S01EC01',
+  }),
+  ...of('diuretic', {
     spironolactone: 'C03DA01',
     eplerenone: 'C03DA04',
     amiloride: 'C03DB01',
     triamterene: 'C03DB02',
   }),
+  ...of('topiramate', { topiramate: 'N03AX11' }),
   ...of('betaBlocker', {
     propranolol: 'C07AA05',
     sotalol: 'C07AA07',
@@ -129,6 +167,27 @@ export const MEDICINES: readonly Medicine[] = [
     carvedilol: 'C07AG02',
     labetalol: 'C07AG01',
   }),
+  ...of('oestrogen', {
+    ethinylestradiol: 'G03CA01',
+    'ethinyl estradiol': 'G03CA01',
+    estradiol: 'G03CA03',
+    oestradiol: 'G03CA03',
+    'conjugated estrogens': 'G03CA57',
+    levonorgestrel: 'G03AC03',
+    desogestrel: 'G03AC09',
+    norethisterone: 'G03AC01',
+    norethindrone: 'G03AC01',
+    drospirenone: 'G03AC10',
+  }),
+  ...of('decongestant', {
+    pseudoephedrine: 'R01BA02',
+    phenylephrine: 'R01BA03',
+    xylometazoline: 'R01AA07',
+    oxymetazoline: 'R01AA05',
+  }),
+  ...of('dupilumab', { dupilumab: 'D11AH05' }),
+  ...of('noted', { amiodarone: 'C01BD01', hydroxychloroquine: 'P01BA02', chloroquine: 'P01BA01' }),
+  ...of('drynessDrops', { lifitegrast: 'S01XA25' }),
   ...of('tintsLens', {
     rifampicin: 'J04AB02',
     rifampin: 'J04AB02',
@@ -139,6 +198,8 @@ export const MEDICINES: readonly Medicine[] = [
   }),
   ...of('immunity', {
     ciclosporin: 'L04AD01',
+    cyclosporine: 'L04AD01',
+    cyclosporin: 'L04AD01',
     tacrolimus: 'L04AD02',
     azathioprine: 'L04AX01',
     methotrexate: 'L04AX03',
@@ -160,8 +221,15 @@ const CLASS_WORDS: Readonly<Record<string, MedicineGroup>> = {
   'allergy tablet': 'antihistamine',
   'hay fever tablet': 'antihistamine',
   antipsychotic: 'antipsychotic',
-  'acne tablet': 'acne',
-  'acne medicine': 'acne',
+  'acne tablet': 'retinoid',
+  'acne medicine': 'retinoid',
+  contraceptive: 'oestrogen',
+  'contraceptive pill': 'oestrogen',
+  'birth control pill': 'oestrogen',
+  'the pill': 'oestrogen',
+  hrt: 'oestrogen',
+  decongestant: 'decongestant',
+  'nasal decongestant': 'decongestant',
   antidepressant: 'antidepressant',
   diuretic: 'diuretic',
   'water tablet': 'diuretic',
@@ -172,18 +240,18 @@ const CLASS_WORDS: Readonly<Record<string, MedicineGroup>> = {
   steroid: 'immunity',
 };
 
-/** Doses, salts and forms that stand behind a name. */
-const BEHIND =
-  /\b(\d+([.,]\d+)?\s*(mg|mcg|µg|g|ml|iu|%)?|hydrochloride|hcl|maleate|fumarate|tartrate|succinate|sodium|besilate|tablets?|capsules?|daily|twice|once|nightly)\b/g;
+/** Doses and how often they are taken, wherever they stand. */
+const DOSING =
+  /\b(\d+([.,]\d+)?\s*(mg|mcg|µg|g|ml|iu|units?|%)?(\s*\/\s*\d*\s*(ml|day|d))?|x|a|per|of|in|the|at|and|day|days|daily|week|weekly|fortnight|month|monthly|morning|mornings|evening|evenings|night|nights|nightly|bedtime|noon|once|twice|thrice|one|two|three|four|times?|every|each|other|hours?|hourly|as|when|if|needed|need|required|necessary|prn|od|bd|bid|tds|tid|qds|qid|po|mane|nocte|dose|doses|low|high|slow|modified|extended|prolonged|release|mr|sr|er|xr|xl|la|cr)\b/g;
+/** Salts and forms that stand behind a name. */
+const FORM =
+  /\b(hydrochloride|hcl|hydrobromide|maleate|fumarate|tartrate|succinate|citrate|sodium|potassium|besilate|besylate|mesilate|mesylate|phosphate|sulfate|sulphate|acetate|tablets?|capsules?|caplets?|pills?|gel|cream|ointment|lotion|foam|patch|patches|spray|inhaler|nasal|oral|eye|ophthalmic|topical|drops?|emulsion|solution|suspension|syrup|liquid|injections?|pens?)\b/g;
+/** Put into the eye rather than swallowed. */
+const IN_THE_EYE = /\b(drops?|ophthalmic|emulsion)\b/;
 
-const plain = (typed: string): string =>
-  typed
-    .toLocaleLowerCase('en')
-    .normalize('NFKD')
-    .replace(/[̀-ͯ]/g, '')
-    .replace(BEHIND, ' ')
-    .replace(/[^a-z]+/g, ' ')
-    .trim();
+const letters = (text: string): string => text.toLocaleLowerCase('en').normalize('NFKD').replace(/[̀-ͯ]/g, '');
+const words = (text: string): string => text.replace(/[^a-z]+/g, ' ').trim();
+const plain = (typed: string): string => words(letters(typed).replace(DOSING, ' ').replace(FORM, ' '));
 
 /**
  * The group of a medicine as typed: a generic name, with dose or salt, or a class. Null when it is not in the
@@ -193,14 +261,12 @@ const plain = (typed: string): string =>
 export function medicineGroup(typed: string): MedicineGroup | null {
   const name = plain(typed);
   const known = MEDICINES.find((m) => m.name === name);
+  // By mouth it lowers immunity; as drops it treats dryness.
+  if (known?.atc === 'L04AD01' && IN_THE_EYE.test(letters(typed))) return 'drynessDrops';
   if (known) return known.group;
   // A class may be called by what would stand behind a name: a water tablet.
-  const words = typed
-    .toLocaleLowerCase('en')
-    .replace(/[^a-z]+/g, ' ')
-    .trim();
   return (
-    [name, words]
+    [name, words(letters(typed).replace(DOSING, ' ')), words(letters(typed))]
       .flatMap((w) => [w, w.replace(/s$/, '')])
       .map((w) => (Object.hasOwn(CLASS_WORDS, w) ? CLASS_WORDS[w] : undefined))
       .find((g) => g !== undefined) ?? null

@@ -6,7 +6,7 @@ import { bearsOut, type Evidence } from './conditions';
 import type { AdviceFacts } from './facts';
 import { holds } from './evaluate';
 import { KIND_RULES, NIGHT_BARS, NIGHT_NEEDS, NIGHT_REASON, type KindRule, type MaterialClass, type Target, type Wear } from './kindRules';
-import { DKT_LIMITS } from './oxygen';
+import { dktAt, DKT_LIMITS } from './oxygen';
 
 export interface Kind {
   readonly modality: Modality;
@@ -25,6 +25,8 @@ export interface Reason {
 }
 export interface KindChoice {
   readonly kind: Kind;
+  /** 1 where safety asks for it. */
+  readonly safety: number;
   readonly score: number;
   readonly reasons: readonly Reason[];
 }
@@ -42,6 +44,7 @@ export interface OnOffer {
   readonly geometry: Geometry;
   readonly material: MaterialClass;
   readonly overnightApproved: boolean;
+  readonly dktCentre: number | null;
   /** Dk/t at the thickest zone worn; null when the maker does not say. */
   readonly dktThickest: number | null;
 }
@@ -54,6 +57,7 @@ export const onOffer = (
     readonly geometry: Geometry;
     readonly material: string;
     readonly overnightApproved: boolean;
+    readonly dktCentre: number | null;
     readonly dktThickest: number | null;
     readonly lastOrderOn: IsoDate | null;
   }[],
@@ -66,6 +70,7 @@ export const onOffer = (
       geometry: f.geometry,
       material: f.material === 'hydrogel' ? 'hydrogel' : 'siliconeHydrogel',
       overnightApproved: f.overnightApproved,
+      dktCentre: f.dktCentre,
       dktThickest: f.dktThickest,
     }));
 
@@ -111,14 +116,17 @@ const weights = (facts: AdviceFacts, rules: readonly KindRule[]): Reason[] =>
     }));
   });
 
-/** Why sleeping in lenses is not offered; null when it may be. */
-function nightBar(facts: AdviceFacts): { readonly why: string; readonly evidence: readonly Evidence[] } | null {
+/**
+ * Why sleeping in lenses is not offered; null when it may be. Every eye that is fitted must have been looked at, and be clear.
+ * @param fitted eyes that will wear a lens; both while no power is known
+ */
+export function nightBar(facts: AdviceFacts, fitted: readonly Eye[]): { readonly why: string; readonly evidence: readonly Evidence[] } | null {
   if (!bearsOut(NIGHT_REASON, facts, 'right')) return { why: 'noNightReason', evidence: [] };
   for (const bar of NIGHT_BARS) {
     const found = holds(bar.when, facts);
     if (found) return { why: bar.id, evidence: found.evidence };
   }
-  const graded = EYES.some((eye) => NIGHT_NEEDS.every((s) => facts.eyes[eye][s] !== undefined));
+  const graded = (fitted.length === 0 ? EYES : fitted).every((eye) => NIGHT_NEEDS.every((s) => facts.eyes[eye][s] !== undefined));
   return graded ? null : { why: 'corneaNotGraded', evidence: [] };
 }
 
@@ -127,8 +135,8 @@ function nightBar(facts: AdviceFacts): { readonly why: string; readonly evidence
  * day; long days weigh double. Unknown figures weigh nothing by day (and bar a lens from nights).
  * @source Holden and Mertz 1984; Harvitt and Bonanno 1999, from memory; weights our own
  */
-function oxygenReason(facts: AdviceFacts, made: readonly OnOffer[], modality: Modality): Reason | null {
-  const known = made.flatMap((f) => (f.dktThickest === null ? [] : [f.dktThickest]));
+function oxygenReason(facts: AdviceFacts, made: readonly OnOffer[], modality: Modality, least: (f: OnOffer) => number | null): Reason | null {
+  const known = made.flatMap((f) => least(f) ?? []);
   if (known.length === 0) return null;
   const best = Math.max(...known);
   const long = Number(facts.person.hoursPerDay ?? 0) >= facts.settings.longHours;
@@ -138,7 +146,7 @@ function oxygenReason(facts: AdviceFacts, made: readonly OnOffer[], modality: Mo
 
 /**
  * One recommendation with its reasons, and a second choice of another kind; what is not offered, and why.
- * Order: sum of points, then daily, monthly, two-weekly, then by day before overnight.
+ * Order: what safety asks for, sum of points, then daily, monthly, two-weekly, then by day before overnight.
  */
 export function recommend(
   facts: AdviceFacts,
@@ -150,8 +158,17 @@ export function recommend(
   const geometry = geometryAsked(needs, age, facts.settings.presbyopiaAge);
   const all = weights(facts, rules);
   const points = (target: Target): number => all.filter((r) => r.target === target).reduce((sum, r) => sum + r.points, 0);
+  const outranks = new Set(rules.filter((r) => r.safety).map((r) => r.id));
+  const safety = (target: Target): number => Math.max(0, ...all.filter((r) => r.target === target && outranks.has(r.rule)).map((r) => Math.sign(r.points)));
   const oxygen = DKT_LIMITS[facts.settings.oxygenSchool];
-  const bar = nightBar(facts);
+  const fitted = EYES.filter((eye) => needs[eye] !== null);
+  const powers = fitted.map((eye) => needs[eye]);
+  /** The least oxygen of the powers asked; null: unknown for one of them. */
+  const leastDkt = (f: OnOffer): number | null => {
+    const each = (powers.length === 0 ? [null] : powers).map((p) => dktAt(f, p));
+    return each.some((d) => d === null) ? null : Math.min(...each.filter((d) => d !== null));
+  };
+  const bar = nightBar(facts, fitted);
   const notOffered: NotOffered[] = [];
   const choices: KindChoice[] = [];
   for (const wear of ['day', 'overnight'] as const) {
@@ -162,7 +179,7 @@ export function recommend(
     for (const modality of ORDER) {
       if (wear === 'overnight' && modality === 'daily') continue;
       const made = library.filter((f) => f.modality === modality && f.geometry === geometry.geometry);
-      const enough = (f: OnOffer): boolean => f.dktThickest !== null && f.dktThickest >= oxygen[wear];
+      const enough = (f: OnOffer): boolean => (leastDkt(f) ?? 0) >= oxygen[wear];
       const byDay = (f: OnOffer): boolean => facts.settings.oxygenByDay === 'warn' || enough(f);
       const fit = made.filter((f) => (wear === 'day' ? byDay(f) : f.overnightApproved && enough(f)));
       if (fit.length === 0) {
@@ -172,17 +189,18 @@ export function recommend(
       }
       const wanted: MaterialClass = points('hydrogel') > points('siliconeHydrogel') ? 'hydrogel' : 'siliconeHydrogel';
       const material = fit.some((f) => f.material === wanted) ? wanted : (fit[0]?.material ?? wanted);
-      const oxygenHere = oxygenReason(facts, fit, modality);
+      const oxygenHere = oxygenReason(facts, fit, modality, leastDkt);
       const targets: readonly Target[] = [modality, material, ...(wear === 'overnight' ? (['overnight'] as const) : [])];
       const reasons = [...all.filter((r) => targets.includes(r.target)), ...(oxygenHere ? [oxygenHere] : [])].sort(
         (a, b) => Math.abs(b.points) - Math.abs(a.points),
       );
       const score = points(modality) + (wear === 'overnight' ? points('overnight') : 0) + (oxygenHere?.points ?? 0);
-      choices.push({ kind: { modality, wear, geometry: geometry.geometry, material }, score, reasons });
+      choices.push({ kind: { modality, wear, geometry: geometry.geometry, material }, safety: safety(modality), score, reasons });
     }
   }
   // Stable: choices stand in the order of ties already.
-  const ranked = [...choices].sort((a, b) => b.score - a.score);
+  // Safety outranks habit and money: what it asks for stands first, whatever else speaks for another kind.
+  const ranked = [...choices].sort((a, b) => b.safety - a.safety || b.score - a.score);
   const [recommended = null, ...rest] = ranked;
   // A second choice differs in how long a lens is kept, or is the same by day: never a second way to sleep in them.
   const second = rest.find((c) => c.kind.wear === 'day') ?? null;

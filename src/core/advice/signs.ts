@@ -36,6 +36,7 @@ export const GRADED = [
   { ...measure('vessels', 0, 6, 0.5, 'mm'), threshold: 'actsVesselsMm' },
   grade('infiltrates', undefined),
   grade('scars', undefined),
+  grade('oedema', undefined),
   grade('endothelium', undefined),
 ] as const;
 
@@ -43,6 +44,9 @@ export const SYMPTOMS = [
   measure('pain', 0, 10, 1, 'of10'),
   word('discharge', ['none', 'watering', 'sticky']),
   word('light', ['fine', 'hurts']),
+  word('sightLoss', ['none', 'gradual', 'sudden']),
+  word('chamber', ['quiet', 'cells']),
+  word('graftSigns', ['none', 'rejection', 'looseSuture']),
   word('suspected', ['nothing', 'cornealInfection', 'externalInfection']),
 ] as const;
 
@@ -63,6 +67,7 @@ export const MEASURES = [
 export const DETAILS = [
   word('stainingPlace', ['central', 'upper', 'lower', 'nasal', 'temporal', 'diffuse']),
   word('stainingDepth', ['shallow', 'deep']),
+  word('stainingArea', ['small', 'moderate', 'large']),
   word('infiltratePlace', ['central', 'edge']),
 ] as const;
 
@@ -72,8 +77,8 @@ export type SignId = GradedId | (typeof SYMPTOMS)[number]['id'] | (typeof MEASUR
 
 export const sign = (id: string): Sign | undefined => SIGNS.find((s) => s.id === id);
 
-/** What one eye shows; what was not looked at is absent. */
-export type Findings = Readonly<Partial<Record<SignId, number | string>>>;
+/** What one eye shows; what was not looked at is absent. `corneaSeen`: has a prescriber graded it with stain at this visit? */
+export type Findings = Readonly<Partial<Record<SignId | 'corneaSeen', number | string>>>;
 
 /** What is wrong with a finding, as a code with data; null when nothing is. @example findingProblem('kFlatMm', 0).code → 'findingOutOfRange' */
 export function findingProblem(id: string, value: number | string): { readonly code: string; readonly data: Readonly<Record<string, string | number>> } | null {
@@ -94,7 +99,7 @@ export function findingsConflict(findings: Findings): { readonly sign: SignId; r
     out.push({ sign: 'kSteepMm', code: 'steepFlatterThanFlat', data: { flat: kFlatMm, steep: kSteepMm } });
   if (typeof pupilRoom === 'number' && typeof pupilDim === 'number' && pupilDim < pupilRoom)
     out.push({ sign: 'pupilDim', code: 'dimSmallerThanRoom', data: { room: pupilRoom, dim: pupilDim } });
-  if (staining === 0 && (findings.stainingPlace !== undefined || findings.stainingDepth !== undefined))
+  if (staining === 0 && (findings.stainingPlace !== undefined || findings.stainingDepth !== undefined || findings.stainingArea !== undefined))
     out.push({ sign: 'staining', code: 'placeWithoutStaining', data: {} });
   return out;
 }

@@ -9,3 +9,4 @@ export interface Source {
 
 export const TRADE: Source = { mark: 'T', text: 'common practice' };
 export const OWN: Source = { mark: 'K', text: 'own choice, a practice setting' };
+export const MEMORY: Source = { mark: 'P', text: 'published, from memory' };

@@ -1,5 +1,6 @@
 import type { Condition } from './conditions';
-import { OWN, TRADE, type Source } from './source';
+import type { SignId } from './signs';
+import { MEMORY, OWN, TRADE, type Source } from './source';
 
 /**
  * How strongly a rule holds. `absolute`: no lens, nobody passes it. `stop` and `treatFirst`: a prescriber may pass
@@ -17,8 +18,8 @@ export interface StopRule {
 }
 
 const said = (key: string, ...anyOf: readonly string[]): Condition => ({ of: 'person', key, anyOf });
-const seen = (key: Extract<Condition, { of: 'eye' }>['key'], ...anyOf: readonly string[]): Condition => ({ of: 'eye', key, anyOf });
-const from = (key: Extract<Condition, { of: 'eye' }>['key'], atLeast: Extract<Condition, { atLeast: unknown }>['atLeast']): Condition => ({
+const seen = (key: Extract<Condition, { of: 'eye'; anyOf: unknown }>['key'], ...anyOf: readonly string[]): Condition => ({ of: 'eye', key, anyOf });
+const from = (key: SignId, atLeast: Extract<Condition, { atLeast: unknown }>['atLeast']): Condition => ({
   of: 'eye',
   key,
   atLeast,
@@ -36,7 +37,17 @@ export const STOP_RULES: readonly StopRule[] = [
   ]),
   rule('absolute', 'deepStaining', [seen('stainingDepth', 'deep'), from('staining', 0.5)], OWN),
   rule('absolute', 'redPainful', [RED, { any: [from('pain', { setting: 'painActs' }), seen('light', 'hurts')] }]),
+  rule('absolute', 'chamberActive', [seen('chamber', 'cells')]),
+  rule('absolute', 'graftInDanger', [seen('graftSigns', 'rejection', 'looseSuture')]),
+  rule('absolute', 'myopicShift', [said('medicineGroups', 'topiramate', 'sulfonamideDiuretic'), { of: 'person', key: 'myopicShift', atLeast: 1 }], MEMORY),
+  rule('absolute', 'pressureSigns', [said('medicineGroups', 'tetracycline', 'retinoid'), said('headache', 'headache', 'dimming')], MEMORY),
   rule('absolute', 'heardRedPainful', [said('danger', 'redness'), said('danger', 'pain', 'light')]),
+
+  // An eye that hurts and looks quiet is not a quiet eye: nothing until a prescriber has graded this cornea with stain.
+  rule('stop', 'hurtsUnseen', [
+    { any: [from('pain', { setting: 'painActs' }), seen('light', 'hurts'), seen('sightLoss', 'sudden')] },
+    seen('corneaSeen', 'no'),
+  ]),
 
   rule('stop', 'onlyGoodEye', [said('eyeHistory', 'onlyGoodEye')]),
   rule('stop', 'earlierInfection', [said('eyeHistory', 'infection')]),
@@ -44,7 +55,10 @@ export const STOP_RULES: readonly StopRule[] = [
   rule('stop', 'erosion', [said('eyeHistory', 'erosion')]),
   rule('stop', 'sensation', [said('eyeHistory', 'sensation')]),
   rule('stop', 'surgery', [said('eyeHistory', 'surgery')]),
+  rule('stop', 'trauma', [said('eyeHistory', 'trauma')]),
   rule('stop', 'graft', [said('eyeHistory', 'graft')]),
+  rule('stop', 'endothelium', [from('endothelium', 3)], OWN),
+  rule('stop', 'denseScars', [from('scars', 3)], OWN),
   rule('stop', 'immunity', [{ any: [said('health', 'immunity'), said('medicineGroups', 'immunity')] }]),
   rule('stop', 'severeDryness', [said('dryness', 'severe')]),
   rule('stop', 'poorHygiene', [{ any: [said('hygieneHands', 'poor'), said('hygieneCare', 'poor')] }]),
@@ -55,6 +69,7 @@ export const STOP_RULES: readonly StopRule[] = [
   rule('stop', 'infiltrate', [from('infiltrates', 0.5)]),
 
   rule('treatFirst', 'lidMargin', [from('lidMargin', { setting: 'actsLidMargin' })]),
+  rule('treatFirst', 'lashes', [from('lashes', 3)], OWN),
   rule('treatFirst', 'redness', [RED]),
   rule('treatFirst', 'limbalRedness', [from('limbalRedness', { setting: 'actsLimbalRedness' })]),
   rule('treatFirst', 'papillae', [from('papillae', { setting: 'actsPapillae' })]),
@@ -70,22 +85,35 @@ export const STOP_RULES: readonly StopRule[] = [
     'gradeRose',
     [
       {
-        any: (['lidMargin', 'lashes', 'bulbarRedness', 'limbalRedness', 'papillae', 'staining', 'infiltrates', 'scars', 'endothelium'] as const).map((key) => ({
-          of: 'eye' as const,
-          key,
-          rose: { setting: 'actsChange' as const },
-        })),
+        any: (['lidMargin', 'lashes', 'bulbarRedness', 'limbalRedness', 'papillae', 'staining', 'infiltrates', 'scars', 'oedema', 'endothelium'] as const).map(
+          (key) => ({
+            of: 'eye' as const,
+            key,
+            rose: { setting: 'actsChange' as const },
+          }),
+        ),
       },
     ],
     OWN,
   ),
   rule('caution', 'breakUp', [{ of: 'eye', key: 'breakUp', below: { setting: 'actsBreakUpS' } }]),
   rule('caution', 'lowAperture', [{ of: 'eye', key: 'lidAperture', below: { setting: 'lowApertureMm' } }], OWN),
-  rule('caution', 'medicineDries', [said('medicineGroups', 'anticholinergic', 'antihistamine', 'antipsychotic', 'acne')]),
-  rule('caution', 'medicineMayDry', [said('medicineGroups', 'antidepressant', 'diuretic', 'betaBlocker')]),
+  rule('caution', 'medicineDries', [said('medicineGroups', 'anticholinergic', 'antihistamine', 'antipsychotic', 'retinoid')]),
+  rule('caution', 'medicineMayDry', [said('medicineGroups', 'antidepressant', 'diuretic', 'sulfonamideDiuretic', 'betaBlocker', 'oestrogen', 'decongestant')]),
+  rule('caution', 'tetracycline', [said('medicineGroups', 'tetracycline')]),
+  rule('caution', 'dupilumab', [said('medicineGroups', 'dupilumab')], MEMORY),
+  rule('caution', 'medicineNoted', [said('medicineGroups', 'noted')], MEMORY),
+  rule('caution', 'shiftMedicine', [said('medicineGroups', 'topiramate', 'sulfonamideDiuretic')], MEMORY),
+  rule('caution', 'drynessDrops', [said('medicineGroups', 'drynessDrops')]),
+  rule('caution', 'skin', [said('skin', 'rosacea', 'eczema')]),
+  rule('caution', 'thyroid', [said('health', 'thyroid')]),
+  rule('caution', 'dryMouth', [said('health', 'dryMouth')]),
+  rule('caution', 'smoking', [said('smoking', 'yes')]),
+  rule('caution', 'oedema', [from('oedema', 0.5)]),
   rule('caution', 'medicineTints', [said('medicineGroups', 'tintsLens')]),
   rule('caution', 'rednessDrops', [said('drops', 'redness')]),
-  rule('caution', 'otherDrops', [said('drops', 'comfort', 'pressure', 'other')]),
+  rule('caution', 'wettingDrops', [said('drops', 'comfort')]),
+  rule('caution', 'otherDrops', [said('drops', 'pressure', 'other')]),
   rule('caution', 'longNails', [said('hygieneHands', 'longNails')]),
   rule('caution', 'hygieneLapses', [said('hygieneCare', 'lapses')]),
   rule('caution', 'pregnancy', [said('health', 'pregnancy')]),
@@ -97,6 +125,8 @@ export const STOP_RULES: readonly StopRule[] = [
   rule('caution', 'dustProtected', [{ of: 'setting', key: 'dust', anyOf: ['protect'] }, said('work', 'dust', 'fumes')]),
   rule('caution', 'dustAtHome', [said('freeTime', 'dust')]),
   rule('caution', 'sleptIn', [said('sleptIn', 'accident', 'someNights', 'mostNights')]),
+  rule('caution', 'sleptInDailies', [said('whichLens', 'daily'), said('sleptIn', 'someNights', 'mostNights')]),
+  rule('caution', 'dailiesReused', [said('whichLens', 'daily'), { of: 'person', key: 'replacedEvery', atLeast: 2 }]),
   rule('caution', 'water', [said('water', 'shower', 'swims', 'tap')]),
   rule('caution', 'swims', [{ any: [said('freeTime', 'swimming'), said('work', 'water')] }]),
   rule('caution', 'longDays', [{ of: 'person', key: 'hoursPerDay', atLeast: { setting: 'longHours' } }]),

@@ -1,4 +1,6 @@
 import type { HealthState } from '../advice/healthState';
+import { DKT_LIMITS } from '../advice/oxygen';
+import { nightBar } from '../advice/recommend';
 import type { Dioptres, Eye } from '../units';
 import type { EyeState } from './eyeState';
 import { NO_ORDER_RULES } from './eyeVerdict';
@@ -6,7 +8,7 @@ import { sightDoubts, sightGate } from './overDoubts';
 import { powerOf } from './eyeState';
 
 /** What one line of the last look is about. */
-export const LOOK_AREAS = ['need', 'order', 'fit', 'sight', 'cornea', 'turn', 'add', 'danger'] as const;
+export const LOOK_AREAS = ['need', 'order', 'fit', 'sight', 'cornea', 'oxygen', 'turn', 'add', 'danger'] as const;
 export type LookArea = (typeof LOOK_AREAS)[number];
 
 /**
@@ -88,24 +90,55 @@ function turnLine(state: EyeState): LookLine {
   return line('turn', state.verdict.rotation?.why === 'early' ? 'turnEarly' : 'turnRead', state.verdict.rotation?.why === 'early' ? 'watch' : 'ok');
 }
 
+/** The lens that is to be prescribed, as far as the last look asks of it. */
+export interface ToSign {
+  readonly wearsAdd: boolean;
+  /** Oxygen of the lens at its power, Dk/t in 10⁻⁹ units; null where it is unknown, undefined where no lens is named. */
+  readonly dkt?: number | null;
+  readonly overnight: boolean;
+  readonly overnightApproved: boolean;
+}
+
+/** What a cornea shows that asks for oxygen: vessels from 1 mm, limbal redness from 2, any oedema. Source: common practice. */
+function asksOxygen(health: HealthState, eye: Eye): boolean {
+  const seen = health.findings[eye];
+  const atLeast = (key: 'vessels' | 'limbalRedness' | 'oedema', least: number): boolean => typeof seen[key] === 'number' && seen[key] >= least;
+  return atLeast('vessels', 1) || atLeast('limbalRedness', 2) || atLeast('oedema', 0.5);
+}
+
+/** By day low or unknown oxygen asks where the cornea shows the want of it; by night nobody overrides it. */
+function oxygenLine(health: HealthState, eye: Eye, lens: ToSign): LookLine {
+  const limits = DKT_LIMITS[health.facts.settings.oxygenSchool];
+  const dkt = lens.dkt ?? 0;
+  if (lens.overnight) {
+    if (!lens.overnightApproved) return line('oxygen', 'nightNotApproved', 'stop');
+    if (dkt < limits.overnight) return line('oxygen', 'nightOxygen', 'stop');
+    if (nightBar(health.facts, [eye]) !== null) return line('oxygen', 'nightsNotClear', 'stop');
+    return line('oxygen', 'oxygenNight', 'ok');
+  }
+  if (lens.dkt === undefined || dkt >= limits.day) return line('oxygen', 'oxygenDay', 'ok');
+  return line('oxygen', lens.dkt === null ? 'oxygenUnknown' : 'oxygenLow', asksOxygen(health, eye) ? 'asks' : 'watch');
+}
+
 /** An addition is looked at where one is worn. */
 const addLine = (state: EyeState, wearsAdd: boolean): LookLine =>
   wearsAdd && (state.refraction?.current.addD ?? null) === null ? line('add', 'addUnread', 'watch') : line('add', wearsAdd ? 'addRead' : 'addNone', 'ok');
 
 /**
  * The last look at one eye before signing: its lens, fit, sight, cornea, turn and add, in that order.
- * @param wearsAdd the lens prescribed has an addition
- * @example lastLook(state, health, 'right', false).find((l) => l.area === 'cornea')?.code → 'corneaUngraded'
+ * @param lens what is to be prescribed
+ * @example lastLook(state, health, 'right', {wearsAdd: false, overnight: false, overnightApproved: false}).find((l) => l.area === 'cornea')?.code → 'corneaUngraded'
  * @source common practice
  */
-export const lastLook = (state: EyeState, health: HealthState, eye: Eye, wearsAdd: boolean): readonly LookLine[] => [
+export const lastLook = (state: EyeState, health: HealthState, eye: Eye, lens: ToSign): readonly LookLine[] => [
   needLine(state),
   orderLine(state),
   fitLine(state),
   sightLine(state),
   corneaLine(health, eye),
+  oxygenLine(health, eye, lens),
   turnLine(state),
-  addLine(state, wearsAdd),
+  addLine(state, lens.wearsAdd),
 ];
 
 /** What is asked of the wearer rather than of an eye: the danger signs, at this very visit. */

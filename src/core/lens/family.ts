@@ -6,7 +6,8 @@ export type Modality = 'daily' | 'twoWeekly' | 'monthly';
 export type MarkLayout = 'none' | 'six' | 'threeNine' | 'twelve';
 /** What keeps a toric lens from turning. */
 export type Stabilisation = 'prismBallast' | 'thinZones' | 'fourPoint';
-export type AddBand = 'low' | 'medium' | 'high';
+export const ADD_BANDS = ['low', 'medium', 'high'] as const;
+export type AddBand = (typeof ADD_BANDS)[number];
 
 /** Evenly spaced values, both ends included. */
 export interface StepRange {

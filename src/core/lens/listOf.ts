@@ -44,7 +44,7 @@ export interface ListRoom<F extends ListedFamily> {
   readonly age: number;
   /** The wearer's answers by question. */
   readonly answers: Parameters<typeof droppedLenses>[0];
-  /** Names of the lenses handed over at earlier visits. */
+  /** Codes of the families handed over at earlier visits. */
   readonly given: readonly string[];
   /** Axis of the lens last worn: breaks ties. */
   readonly lastAxis: PerEye<Degrees | undefined>;
@@ -122,7 +122,8 @@ export function listOf<F extends ListedFamily>(
     kind,
     adds,
     asks,
-    dropped: droppedLenses(room.answers, room.given).filter((name) => !pardoned.some((f) => isDropped(f.name, [name]))),
+    dropped: droppedLenses(room.answers, room.given).filter((said) => !pardoned.some((f) => isDropped(f, [said]))),
+    powers: EYES.flatMap((eye) => needs[eye] ?? []),
     withoutMaterial: choice.withoutMaterial,
     settings,
   };
@@ -154,7 +155,7 @@ export function listOf<F extends ListedFamily>(
       lastAxis,
       cylinderCap: settings.cylinderCap,
       tolerance: settings.rankTolerance,
-      turned: Object.fromEntries(seenTurning.map((f) => [f.name, needsFor(f.code)])),
+      turned: Object.fromEntries(seenTurning.map((f) => [f.code, needsFor(f.code)])),
       ...(choice.rankedBy ? { rankedBy: choice.rankedBy } : {}),
     },
     (family) => ({

@@ -24,6 +24,16 @@ const ascending = (a: number, b: number): number => a - b;
 const distinct = (values: readonly number[]): number[] => [...new Set(values)].sort(ascending);
 const rangeKey = (r: StepRange): string => (r.from === r.to ? `${r.from}` : `${r.from}:${r.to}:${r.step}`);
 const curvesKey = (list: readonly CurveDiameter[]): string => list.map((c) => `${c.baseCurve}/${c.diameter}`).join(' ');
+/** A zero cylinder has no axis: listed beside others it is a block of its own, or it would be merged as if they had none either. */
+function apart(block: LensBlock): LensBlock[] {
+  const others = block.cylinders.filter((c) => c !== 0);
+  if (others.length === 0 || others.length === block.cylinders.length) return [block];
+  return [
+    { ...block, cylinders: [0], axes: { from: 180, to: 180, step: 10 } },
+    { ...block, cylinders: others },
+  ];
+}
+
 /** Zero cylinders have no axis: they never share a block with others. */
 const zeroKey = (b: LensBlock): string => (b.cylinders[0] === 0 ? 'zero' : 'toric');
 
@@ -78,11 +88,11 @@ function pass(blocks: readonly LensBlock[]): LensBlock[] {
 
 /**
  * The same lenses in fewer blocks: a family listed power by power becomes the ranges it is made in.
- * Exactly the same lenses are made before and after; curves keep the order in which they were named.
+ * Exactly the same lenses are made before and after (an import counts them: `lensesLost`); curves keep the order in which they were named.
  * @example mergeBlocks(family.blocks).length → 1
  */
 export function mergeBlocks(blocks: readonly LensBlock[]): LensBlock[] {
-  let merged = [...blocks];
+  let merged = blocks.flatMap(apart);
   for (;;) {
     const next = pass(merged);
     if (next.length >= merged.length) return merged;

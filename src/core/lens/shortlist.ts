@@ -1,6 +1,7 @@
 import type { Kind } from '../advice/recommend';
 import type { Refraction } from '../optics/refraction';
 import { addBandOf } from '../optics/nearAdd';
+import { blurBetween, fromPowerVector, subtractVectors, toPowerVector } from '../optics/powerVector';
 import type { Degrees, Dioptres, Eye } from '../units';
 import { expectedBlur, ROTATION_PRIORS, type RotationPrior } from './expectedBlur';
 import type { AddBand, LensFamily } from './family';
@@ -11,6 +12,8 @@ import { asking, hasAdd, leftOutBy, type Filter, type ShortlistFamily, type Shor
 
 /** One collator for all: making one for each comparison takes longer than the whole search. */
 const byName = new Intl.Collator('en').compare;
+
+const residualOf = (need: Refraction, lens: Refraction): Refraction => fromPowerVector(subtractVectors(toPowerVector(need), toPowerVector(lens)));
 
 type Needs = Readonly<Record<Eye, Refraction | null>>;
 
@@ -60,6 +63,17 @@ export function blocksFor(family: LensFamily, add: Dioptres | null): LensFamily 
   return { ...family, blocks: family.blocks.filter((b) => b.adds.includes(band)).map((b) => ({ ...b, adds: [band] })) };
 }
 
+/**
+ * What a lens with an add is asked for: distance from the most-plus spherical equivalent, to the step its spheres are made in.
+ * @example mostPlus({sphere: -2.4, cylinder: 0, axis: 180}).sphere → -2.25
+ * @source maximum plus for presbyopes: common practice
+ */
+export function mostPlus(need: Refraction): Refraction {
+  const m = need.sphere + need.cylinder / 2;
+  const plus = Math.ceil(m / 0.25 - 1e-9) * 0.25;
+  return { ...need, sphere: need.sphere + (plus - m) };
+}
+
 /** The nearest lenses of one family for one eye. @example bestOf(family, need, null, {}).length → 5 */
 export const bestOf = (
   family: LensFamily,
@@ -68,7 +82,10 @@ export const bestOf = (
   options: { readonly limit?: number; readonly lastAxis?: Degrees | undefined; readonly cylinderCap?: boolean },
 ): NearestLens[] => {
   const { lastAxis, ...rest } = options;
-  return nearestLenses(need, blocksFor(family, add), { ...rest, ...(lastAxis === undefined ? {} : { lastAxis }) });
+  const asked = hasAdd(family) ? mostPlus(need) : need;
+  const found = nearestLenses(asked, blocksFor(family, add), { ...rest, ...(lastAxis === undefined ? {} : { lastAxis }) });
+  // What is left is left of the need itself.
+  return asked === need ? found : found.map((lens) => ({ ...lens, blur: blurBetween(need, lens.power), residual: residualOf(need, lens.power) }));
 };
 
 /** Splits families into those the list may hold and those left out, with what leaves them out. */
@@ -121,10 +138,15 @@ export function shortlist<F extends ShortlistFamily>(
     const need = options.needs[eye];
     if (!need) return [];
     const asked = families.map((family) => blocksFor(family, wish.adds[eye]));
-    const found = nearestInEach(need, asked, { limit: 1, lastAxis: options.lastAxis[eye], cylinderCap: options.cylinderCap });
+    const search = { limit: 1, lastAxis: options.lastAxis[eye], cylinderCap: options.cylinderCap };
+    const plain = nearestInEach(need, asked, search);
+    const withAdd = asked.some(hasAdd) ? nearestInEach(mostPlus(need), asked, search) : plain;
+    const found = asked.map((family, i) =>
+      hasAdd(family) ? (withAdd[i] ?? []).map((lens) => ({ ...lens, blur: blurBetween(need, lens.power) })) : (plain[i] ?? []),
+    );
     return [
       families.map((family, i) => {
-        const own = options.turned?.[family.name]?.[eye];
+        const own = options.turned?.[family.code]?.[eye];
         const [best] = own
           ? nearestInEach(own, [blocksFor(family, wish.adds[eye])], { limit: 1, lastAxis: options.lastAxis[eye], cylinderCap: options.cylinderCap }).flat()
           : (found[i] ?? []);
@@ -137,7 +159,8 @@ export function shortlist<F extends ShortlistFamily>(
   // Infinity less Infinity is no number: families that cannot serve stand last, by name.
   const served = ranked.filter((r) => Number.isFinite(r.worst)).sort(byBlur);
   const unserved = ranked.filter((r) => !Number.isFinite(r.worst)).sort((a, b) => byName(a.family.name, b.family.name));
-  const best = served[0]?.worst ?? 0;
+  // Within a class of equal blur the first by name need not be the least.
+  const best = Math.min(...served.map((r) => r.worst));
   let band = 0;
   let start = -Infinity;
   const placed = [...served, ...unserved].map((row): Placed<F> => {
@@ -162,4 +185,7 @@ function inBand<F extends ShortlistFamily>(a: Placed<F>, b: Placed<F>): number {
 
 /** Is a family of a kind: kept as long, of the same geometry and material, approved for nights where nights are meant? */
 export const isOfKind = (family: Pick<ShortlistFamily, 'modality' | 'geometry' | 'overnightApproved' | 'material'>, kind: Kind): boolean =>
-  family.modality === kind.modality && family.geometry === kind.geometry && (kind.wear === 'day' || family.overnightApproved);
+  family.modality === kind.modality &&
+  family.geometry === kind.geometry &&
+  (family.material === 'hydrogel') === (kind.material === 'hydrogel') &&
+  (kind.wear === 'day' || family.overnightApproved);

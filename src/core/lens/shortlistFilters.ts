@@ -1,5 +1,5 @@
 import { isDropped } from '../advice/dropOut';
-import { DKT_LIMITS } from '../advice/oxygen';
+import { dktAt, DKT_LIMITS } from '../advice/oxygen';
 import type { Kind } from '../advice/recommend';
 import type { Source } from '../advice/source';
 import { OWN, TRADE } from '../advice/source';
@@ -16,7 +16,8 @@ export interface ShortlistFamily extends LensFamily {
   readonly modality: Modality;
   readonly material: string;
   readonly overnightApproved: boolean;
-  /** Dk/t at the thickest zone worn; null when the maker does not say. */
+  /** Dk/t at the centre and at the thickest zone worn; null when the maker does not say. */
+  readonly dktCentre: number | null;
   readonly dktThickest: number | null;
   readonly minAge: number | null;
   readonly stabilisation: Stabilisation | null;
@@ -34,8 +35,10 @@ export interface ShortlistWish {
   /** Near additions of the eyes that are to be fitted, D; null where there is none. */
   readonly adds: Readonly<Record<Eye, Dioptres | null>>;
   readonly asks: readonly Eye[];
-  /** Names of lenses this wearer stopped with for a reason that lies in the lens. */
+  /** Lenses this wearer stopped with for a reason that lies in the lens: by code, or as the wearer calls them. */
   readonly dropped: readonly string[];
+  /** Powers that the eyes ask, at the cornea, or as made: oxygen is judged at each. Empty while none is known. */
+  readonly powers?: readonly { readonly sphere: Dioptres; readonly cylinder: Dioptres }[];
   /** A material class the fitter leaves out for this wearer. */
   readonly withoutMaterial: 'hydrogel' | 'siliconeHydrogel' | null;
   readonly settings: Pick<PracticeSettings, 'oxygenSchool' | 'oxygenByDay'>;
@@ -58,20 +61,24 @@ export const bandsAsked = (wish: Pick<ShortlistWish, 'adds' | 'asks'>): readonly
   ...new Set(wish.asks.flatMap((eye) => (wish.adds[eye] === null ? [] : [addBandOf(wish.adds[eye])]))),
 ];
 
+/** The least oxygen of the powers asked; unknown counts as none. */
+const leastDkt = (f: ShortlistFamily, w: ShortlistWish): number =>
+  Math.min(...(w.powers && w.powers.length > 0 ? w.powers : [null]).map((p) => dktAt(f, p) ?? 0));
+
 /** What leaves a family out, the gravest first. Each says why; none is weighed against anything. */
 export const FILTERS: readonly Filter[] = [
   { id: 'ended', source: MAKER, shuts: (f, w) => !isOrderable(f, w.today) },
-  { id: 'failedBefore', source: TRADE, shuts: (f, w) => isDropped(f.name, w.dropped) },
+  { id: 'failedBefore', source: TRADE, shuts: (f, w) => isDropped(f, w.dropped) },
   { id: 'overnightNotApproved', source: MAKER, shuts: (f, w) => overnight(w) && !f.overnightApproved },
   {
     id: 'oxygenOvernight',
     source: P_OXYGEN,
-    shuts: (f, w) => overnight(w) && (f.dktThickest === null || f.dktThickest < DKT_LIMITS[w.settings.oxygenSchool].overnight),
+    shuts: (f, w) => overnight(w) && leastDkt(f, w) < DKT_LIMITS[w.settings.oxygenSchool].overnight,
   },
   {
     id: 'oxygenByDay',
     source: P_OXYGEN,
-    shuts: (f, w) => w.settings.oxygenByDay === 'leaveOut' && (f.dktThickest === null || f.dktThickest < DKT_LIMITS[w.settings.oxygenSchool].day),
+    shuts: (f, w) => w.settings.oxygenByDay === 'leaveOut' && leastDkt(f, w) < DKT_LIMITS[w.settings.oxygenSchool].day,
   },
   { id: 'ageLabel', source: MAKER, shuts: (f, w) => f.minAge !== null && w.age < f.minAge },
   {

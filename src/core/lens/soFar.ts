@@ -18,7 +18,7 @@ export interface BestSoFar {
   readonly powers: Readonly<Record<Eye, Refraction | null>>;
 }
 export interface SoFar {
-  /** Families that reach every eye that asks. */
+  /** Families that come within range of every eye that asks. */
   readonly reached: number;
   readonly best: readonly BestSoFar[];
 }
@@ -30,19 +30,23 @@ export interface SoFarRoom<F extends ListedFamily = ListedFamily> {
 }
 
 const SHOWN = 3;
+/** A need is within a family's range where its nearest lens leaves no more blur than half a quarter dioptre. */
+export const WITHIN_RANGE: Dioptres = 0.125;
 
 /** The best families for what is typed so far. */
 export function soFar({ room, kind, product }: SoFarRoom, asked: AskedSoFar): SoFar {
   const { needs, adds } = asked;
   const { rows } = listOf(room, { needs, adds, kind, shape: shapeFor(needs, adds), withoutMaterial: null, product });
-  const reached = rows.filter((r) => Number.isFinite(r.worst));
+  const served = rows.filter((r) => Number.isFinite(r.worst));
   const powerOf = (family: ListedFamily, eye: Eye): Refraction | null => {
     const need = needs[eye];
-    return need ? (bestOf(family, need, adds[eye], { limit: 1, cylinderCap: room.settings.cylinderCap })[0]?.power ?? null) : null;
+    return need
+      ? (bestOf(family, need, adds[eye], { limit: 1, cylinderCap: room.settings.cylinderCap, lastAxis: room.lastAxis[eye] })[0]?.power ?? null)
+      : null;
   };
   return {
-    reached: reached.length,
-    best: reached.slice(0, SHOWN).map(({ family, worst }) => ({
+    reached: served.filter((r) => r.worst <= WITHIN_RANGE + 1e-9).length,
+    best: served.slice(0, SHOWN).map(({ family, worst }) => ({
       code: family.code,
       name: family.name,
       worst,

@@ -49,18 +49,36 @@ export const CARE_TOPICS = [
   'noWater',
   'neverSleep',
   'stuckLens',
+  'moveAndFind',
   'replaceOnTime',
   'glassesAlways',
   'dangerSigns',
 ] as const;
-export type CareTopic = (typeof CARE_TOPICS)[number];
+/** Topics that only some wearers have: those who may sleep in them, and those with long nails. */
+export const WEARER_TOPICS = ['overnightRules', 'rollOff'] as const;
+export type CareTopic = (typeof CARE_TOPICS)[number] | (typeof WEARER_TOPICS)[number];
+
+/** What of the wearer decides what is taught. */
+export interface Taught {
+  /** Lenses are worn overnight: their own rules, instead of never sleeping in them. */
+  readonly overnight?: boolean;
+  /** Long nails: the lens is rolled off with the side of the finger. */
+  readonly longNails?: boolean;
+}
 
 /** Topics that a single-use lens does not have. */
 const REUSABLE_ONLY: readonly CareTopic[] = ['rubAndRinse', 'freshSolution'];
 
-/** The topics that must be said back for lenses of this kind. @example careTopicsFor(true).includes('rubAndRinse') → false */
-export const careTopicsFor = (singleUse: boolean): readonly CareTopic[] =>
-  singleUse ? CARE_TOPICS.filter((topic) => !REUSABLE_ONLY.includes(topic)) : CARE_TOPICS;
+/**
+ * The topics that must be said back for lenses of this kind by this wearer.
+ * @example careTopicsFor(false, {overnight: true}).includes('neverSleep') → false
+ */
+export const careTopicsFor = (singleUse: boolean, taught: Taught = {}): readonly CareTopic[] => [
+  ...CARE_TOPICS.filter((topic) => !(singleUse && REUSABLE_ONLY.includes(topic))).map((topic) =>
+    topic === 'neverSleep' && taught.overnight ? ('overnightRules' as const) : topic,
+  ),
+  ...(taught.longNails ? (['rollOff'] as const) : []),
+];
 
 /**
  * Counts successes that alternate: a lens can only go on an eye without one, and only come off an eye that has

@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
-import { findingChain, may, sign } from '@/core';
+import { endingsOf, findingChain, may, sign } from '@/core';
 import { formatTime, formatWeekday } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { StateMark } from '@/ui/marks';
@@ -78,7 +78,7 @@ export function AbsoluteStop() {
           <strong>{stops(`${s.rule as 'dust'}.name`)}</strong> {stops(`${s.rule as 'dust'}.why`)}
           <p className="note">{s.evidence.map(evidence).join(' · ')}</p>
           <p className="note">{t('openedBy', { time: formatTime(s.openedAt, practice.timeZone), name: s.openedByName })}</p>
-          <EndStop stopId={s.id} sameVisit={s.visitId === record.visit.id} />
+          <EndStop stop={s} />
         </div>
       ))}
       <Corrections />
@@ -120,18 +120,23 @@ function Corrections() {
   );
 }
 
-function EndStop({ stopId, sameVisit }: { readonly stopId: string; readonly sameVisit: boolean }) {
+/** Every way this stop may end today, each with its own sentence: the server still asks for the fresh look of each. */
+function EndStop({ stop }: { readonly stop: ReturnType<typeof openStops>[number] }) {
   const t = useTranslations('eyeHealth.end');
   const { record, run } = useVisit();
   if (!may(record.house.viewer.roles, 'sign') || record.visit.closedAt !== null) return null;
-  const how = sameVisit ? 'wrongEntry' : 'healed';
   return (
-    <ReasonPanel
-      open={t(how)}
-      title={t('title')}
-      text={t(how === 'healed' ? 'healedText' : 'wrongText')}
-      doWords={t('do')}
-      onReason={async (reason) => (await run('endStop', { stopId, how, reason }, t('done')))?.ok === true}
-    />
+    <div className="flex flex-wrap gap-2">
+      {endingsOf({ ...stop, thisVisit: stop.visitId === record.visit.id }).map((how) => (
+        <ReasonPanel
+          key={how}
+          open={t(how)}
+          title={t('title')}
+          text={t(`${how}Text`)}
+          doWords={t('do')}
+          onReason={async (reason) => (await run('endStop', { stopId: stop.id, how, reason }, t('done')))?.ok === true}
+        />
+      ))}
+    </div>
   );
 }

@@ -114,7 +114,7 @@ export function EyeHealthStep() {
     if (id === 'papillae') return t('everted', { value: settings.actsPapillae });
     if (id === 'staining') return t('actsCentral', { value: settings.actsStaining, central: settings.actsCentralStaining });
     if (id === 'vessels') return t('actsAtMm', { value: settings.actsVesselsMm });
-    if (id === 'infiltrates') return t('anyActs');
+    if (id === 'infiltrates' || id === 'oedema') return t('anyActs');
     if (id === 'endothelium') return t('actsOnChange', { value: settings.actsChange });
     return threshold === null ? t('recorded') : t('actsAt', { value: threshold });
   };
@@ -196,6 +196,7 @@ export function EyeHealthStep() {
           <>
             {measure('stainingPlace')}
             {measure('stainingDepth')}
+            {measure('stainingArea')}
           </>
         ) : null}
         {some('infiltrates') ? measure('infiltratePlace') : null}

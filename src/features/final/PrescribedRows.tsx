@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { formatAxis, formatRefraction, type Eye } from '@/core';
+import { ADD_BANDS, formatAxis, formatRefraction, type Eye } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { Stated } from '@/ui/marks';
 import { SpineRow } from '@/ui/Spine';
@@ -180,7 +180,7 @@ function Curves({ signing, eye }: { readonly signing: Signing; readonly eye: Eye
           value={variant.add ?? ''}
           onChange={(event) => draft.set(`${eye}Add`, event.target.value)}
         >
-          {[...new Set(lens.variants.map((v) => v.add))].map((a) =>
+          {ADD_BANDS.filter((a) => plans[eye].family?.blocks.some((b) => b.adds.includes(a))).map((a) =>
             a ? (
               <option key={a} value={a}>
                 {t(`add.${a}`)}

@@ -34,6 +34,7 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
             diameter: lens.diameterMm?.toFixed(1) ?? '',
           })}
         </span>
+        {lens.addBand ? <span className="label">{t(`add.${lens.addBand}`)}</span> : null}
         {row.baseCurveTriedMm !== null && row.baseCurveTriedMm !== row.baseCurveOrderedMm ? (
           <span className="note">{t('triedCurve', { curve: row.baseCurveTriedMm.toFixed(1), diameter: '' })}</span>
         ) : null}

@@ -1,4 +1,8 @@
 import {
+  ADD_BANDS,
+  addBandOf,
+  hasAdd,
+  mostPlus,
   NO_ORDER_RULES,
   blurBetween,
   nearestLenses,
@@ -66,12 +70,20 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
   // The fit was judged in one curve: the power is looked for in the curve to be ordered.
   const triedCurve = curves.find((c) => tried !== undefined && c.baseCurve === tried.baseCurveMm && c.diameter === tried.diameterMm);
   const curve = curves.find((c) => curveKey(c) === body[`${eye}Curve`]) ?? (tried?.familyCode === family.code ? triedCurve : undefined);
-  const found = nearestLenses(asked, family, { limit: 5, cylinderCap: record.house.settings.cylinderCap, ...curve });
+  const measured = state.refraction?.current.addD ?? null;
+  const wantedAdd = hasAdd(family)
+    ? (ADD_BANDS.find((a) => a === body[`${eye}Add`]) ?? tried?.addBand ?? (measured === null ? null : addBandOf(measured)))
+    : null;
+  // A lens with an add is looked for where that add is made; its distance is the most plus.
+  const withAdd = wantedAdd === null ? [] : family.blocks.filter((b) => b.adds.includes(wantedAdd));
+  const from = withAdd.length > 0 ? { ...family, blocks: withAdd } : family;
+  const found = nearestLenses(hasAdd(family) ? mostPlus(asked) : asked, from, { limit: 5, cylinderCap: record.house.settings.cylinderCap, ...curve }).map(
+    (o) => (hasAdd(family) ? { ...o, blur: blurBetween(asked, o.power) } : o),
+  );
   // A turn that is left alone still costs: the blur shown is that of the lens as it will sit.
   const left = turnCounts && verdict.rotation?.code === 'leave' && verdict.need !== null ? { need: verdict.need, turn: state.turn?.mean ?? 0 } : null;
   const offers = left ? found.map((o) => ({ ...o, blur: blurBetween(left.need, powerOnEye(o.power, left.turn)) })) : found;
   const lens = offers[Number(body[`${eye}Power`] ?? 0)] ?? offers[0] ?? null;
-  const wantedAdd = body[`${eye}Add`] ?? tried?.addBand ?? null;
   const preferred = lens?.variants.find((v) => v.add === wantedAdd);
   const variant = preferred ?? lens?.variants[0] ?? null;
   const sameAsTried =

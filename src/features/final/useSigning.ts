@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { addDays, addYears, EYES, lastLook, lastLookAtWearer, may, PURPOSES, type Eye, type LookLine, type Picked } from '@/core';
+import { addDays, addYears, dktAt, EYES, lastLook, lastLookAtWearer, may, PURPOSES, type Eye, type LookLine, type Picked } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { useDraft } from '../common/visit/useDraft';
 import { eyesOfRecord } from '../common/visit/eyes';
+import { decisionOf } from '../common/visit/health';
 import { useVisit } from '../common/visit/VisitProvider';
 import { sentenceKey, toPrescribe } from './model';
 
@@ -33,7 +34,18 @@ export function useSigning() {
     EYES.some((e) => plans[e].blocked === null && !plans[e].leftOut) && EYES.every((e) => plans[e].blocked !== null || plans[e].leftOut || plans[e].rawReady);
   const raw = draft.body.mode === 'raw' && rawPossible;
   const included = EYES.filter((e) => plans[e].blocked === null && !plans[e].leftOut);
-  const lookOf = (e: Eye): readonly LookLine[] => lastLook(states[e], health, e, plans[e].variant?.add != null);
+  const overnight = decisionOf(record)?.chosen.wear === 'overnight';
+  const lookOf = (e: Eye): readonly LookLine[] => {
+    const { family, lens, variant } = plans[e];
+    const tried = states[e].onEye?.current.lensId ? record.lenses[states[e].onEye.current.lensId] : undefined;
+    const power = raw ? (tried ? { sphere: tried.sphereD, cylinder: tried.cylinderD } : null) : (lens?.power ?? null);
+    return lastLook(states[e], health, e, {
+      wearsAdd: !raw && variant?.add != null,
+      ...(family && power ? { dkt: dktAt(family, power) } : {}),
+      overnight,
+      overnightApproved: family?.overnightApproved ?? false,
+    });
+  };
   const looks = { right: lookOf('right'), left: lookOf('left') };
   const wearerLook = lastLookAtWearer(health);
   const sentences = () => {

@@ -69,7 +69,8 @@ export function KindStep() {
         guardianNamed: record.wearer.guardian !== null,
         eyes: health.findings,
         baseline: health.baseline,
-        power: powerSummary(needs),
+        ...(health.facts.lowest ? { lowest: health.facts.lowest } : {}),
+        power: powerSummary(needs, record.health.myopicShift),
         settings: record.house.settings,
       });
       return { recommendation: recommend(facts, needs, onOffer(record.families, record.house.today)), stops: stopCount(firedRules(facts)) };
@@ -115,7 +116,7 @@ export function KindStep() {
   const night = offered.some((c) => c.kind.wear === 'overnight') ? undefined : advice.notOffered.find((n) => n.wear === 'overnight');
   const dropped = droppedLenses(
     health.answers,
-    record.handOvers.flatMap((c) => (c.current ? [record.lenses[c.current.lensId]?.familyName ?? ''] : [])),
+    record.handOvers.flatMap((c) => (c.current ? [record.lenses[c.current.lensId]?.familyCode ?? ''] : [])),
   );
   return (
     <VisitFrame
@@ -144,7 +145,7 @@ export function KindStep() {
           ) : null}
           {dropped.length > 0 ? (
             <p className="mb-3" data-testid="dropped">
-              <Stated state="watch">{t('dropped', { families: dropped.join(', ') })}</Stated>
+              <Stated state="watch">{t('dropped', { families: dropped.map((d) => record.families.find((f) => f.code === d)?.name ?? d).join(', ') })}</Stated>
             </p>
           ) : null}
           {decision ? (
@@ -236,6 +237,8 @@ export function KindStep() {
             {t('risk', {
               day: INFECTIONS_PER_10000.siliconeHydrogelDay,
               night: INFECTIONS_PER_10000.siliconeHydrogelOvernight,
+              softDay: INFECTIONS_PER_10000.softDay,
+              softNight: INFECTIONS_PER_10000.softOvernight,
               daily: INFECTIONS_PER_10000.dailyDisposable,
             })}
           </p>

@@ -1,7 +1,7 @@
 'use client';
 import type { KeyboardEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { DKT_LIMITS, expectedOf, formatRefraction, type Eye, type Refraction } from '@/core';
+import { dktAt, DKT_LIMITS, expectedOf, EYES, formatRefraction, type Eye, type Refraction } from '@/core';
 import { formatDay, formatMoney } from '@/i18n/format';
 import { LensToken } from '@/ui/LensToken';
 import { SpineRow } from '@/ui/Spine';
@@ -9,7 +9,7 @@ import { useEyeWords } from '../common/eyeWords';
 import { useVisit } from '../common/visit/VisitProvider';
 import { Figure } from '../common/Working';
 import { useExpectWords, useReachWords } from './expected';
-import { curveFor, inDrawer } from '../common/visit/candidates';
+import { curveFor, inDrawer, needsOf } from '../common/visit/candidates';
 import { variantKey, whyOf, type Chosen, type Row } from './model';
 
 /** Bars grow outward from the spine on one scale: this many px per dioptre of blur. */
@@ -168,10 +168,13 @@ function Expect({ blur, eye }: { readonly blur: number; readonly eye: Eye }) {
 /** Why this family stands where it does, and what is to be known before it is taken. */
 function WhyHere({ row }: { readonly row: Row }) {
   const t = useTranslations('lens');
-  const { record } = useVisit();
+  const { record, eye } = useVisit();
   const { settings, practice } = record.house;
   const { family } = row;
   const limit = DKT_LIMITS[settings.oxygenSchool].day;
+  const needs = needsOf(eye);
+  const each = EYES.flatMap((e) => (needs[e] ? [dktAt(family, needs[e])] : []));
+  const dkt = each.some((d) => d === null) || each.length === 0 ? null : Math.min(...each.filter((d) => d !== null));
   const parts = whyOf(row).map((why) =>
     t(`why.${why.code}`, {
       tolerance: settings.rankTolerance.toFixed(2),
@@ -185,9 +188,7 @@ function WhyHere({ row }: { readonly row: Row }) {
       <span className="block" data-testid={`why-${family.code}`}>
         {[...parts, t('why.cost', { cost: formatMoney(row.yearlyCost, practice.currency) })].join(' · ')}
       </span>
-      {family.dktThickest === null || family.dktThickest < limit ? (
-        <span className="stated stated-watch">{t('oxygenLow', { dkt: family.dktThickest ?? t('unknown'), limit })}</span>
-      ) : null}
+      {dkt === null || dkt < limit ? <span className="stated stated-watch">{t('oxygenLow', { dkt: dkt ?? t('unknown'), limit })}</span> : null}
       {family.lastOrderOn !== null ? <span className="stated stated-watch">{t('endsSoon', { day: formatDay(family.lastOrderOn) })}</span> : null}
     </>
   );

@@ -70,9 +70,9 @@ export function useChoosing() {
   const ready = EYES.filter((e) => chosen[e]);
   const dropped = droppedLenses(
     health.answers,
-    record.handOvers.flatMap((c) => (c.current && c.current.visitId !== record.visit.id ? [record.lenses[c.current.lensId]?.familyName ?? ''] : [])),
+    record.handOvers.flatMap((c) => (c.current && c.current.visitId !== record.visit.id ? [record.lenses[c.current.lensId]?.familyCode ?? ''] : [])),
   );
-  const again = EYES.map((e) => chosen[e]?.family.name).find((name) => name !== undefined && isDropped(name, dropped)) ?? null;
+  const again = EYES.flatMap((e) => chosen[e]?.family ?? []).find((family) => isDropped(family, dropped))?.name ?? null;
   const sameLensReason = draft.body.sameLens ?? '';
   const putOn = async (): Promise<void> => {
     const spec = { right: chosen.right && specOf(chosen.right), left: chosen.left && specOf(chosen.left) };

@@ -3,20 +3,18 @@ import { useMemo } from 'react';
 import { useTranslations } from 'use-intl';
 import { asking, EYES, formatRefraction, type AskedSoFar } from '@/core';
 import { EyeBadge } from '@/ui/marks';
-import { productOf, roomOf } from '../common/visit/candidates';
+import { lastAxesOf, productOf, roomOf } from '../common/visit/candidates';
 import { decisionOf } from '../common/visit/health';
 import { useVisit } from '../common/visit/VisitProvider';
 import { useSoFar } from './useSoFar';
 
-const NO_AXIS = { right: undefined, left: undefined };
-
 /** The best families for what is typed, ranked anew with every key. */
 export function SoFar({ asked }: { readonly asked: AskedSoFar }) {
   const t = useTranslations('power');
-  const { record, health } = useVisit();
+  const { record, health, eye, lensOf } = useVisit();
   const room = useMemo(
-    () => ({ room: roomOf(record, health.answers, NO_AXIS), kind: decisionOf(record)?.chosen ?? null, product: productOf(record, undefined) }),
-    [record, health.answers],
+    () => ({ room: roomOf(record, health.answers, lastAxesOf(eye, lensOf)), kind: decisionOf(record)?.chosen ?? null, product: productOf(record, undefined) }),
+    [record, health.answers, eye, lensOf],
   );
   const found = useSoFar(room, JSON.stringify(asked));
   if (!found || asking(asked.needs).length === 0) return null;

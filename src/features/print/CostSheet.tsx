@@ -15,22 +15,19 @@ export function CostSheet() {
   const { record, eye, health } = useVisit();
   const { days, said } = daysOf(health.answers);
   const asked = useSearchParams();
+  const product = productOf(record, asked.get('product') ?? undefined);
   const codes = (asked.get('families') ?? '').split(',').slice(0, MOST);
   const families = codes.flatMap((code) => record.families.filter((f) => f.code === code));
   return (
-    <PrintSheet title={t('pageTitle')} back="lens">
+    <PrintSheet title={t('pageTitle')} back="lens" reader="wearer">
       {families.length === 0 ? (
         <p>{t('pageNone')}</p>
       ) : (
         <>
           <p>{said ? t('pageLine', { days }) : t('pageLineAssumed')}</p>
-          <CostOfYear
-            options={families.map((f) => ({ key: f.code, name: f.name, family: asShortlisted(f) }))}
-            needs={needsOf(eye)}
-            product={productOf(record, asked.get('product') ?? undefined)}
-            chart
-          />
+          <CostOfYear options={families.map((f) => ({ key: f.code, name: f.name, family: asShortlisted(f) }))} needs={needsOf(eye)} product={product} chart />
           <p>{t('pageCare')}</p>
+          {product?.system === 'peroxide' ? <p className="value">{t('peroxide', { name: product.name })}</p> : null}
         </>
       )}
     </PrintSheet>

@@ -10,18 +10,21 @@ import { useEvidenceWords } from '../common/visit/evidenceWords';
 import { useVisit } from '../common/visit/VisitProvider';
 
 /**
- * Paper that leaves the practice. Whatever it says, it carries the wearer's name and birth date, every stop and
- * caution, and what to do when an eye is red; without an emergency number it does not print at all.
+ * Paper that leaves the practice. Whatever it says, it carries the wearer's name and birth date, and what to do when an eye is
+ * red; for a colleague every stop and caution too. Without an emergency number it does not print at all.
  */
 export function PrintSheet({
   title,
   children,
   onPrint,
   back = 'eye-health',
+  reader = 'colleague',
 }: {
   readonly title: string;
   readonly children: ReactNode;
   readonly onPrint?: () => void;
+  /** Who reads it: a wearer, or whoever they show it to, reads nothing of hygiene, pregnancy, medicines or misuse. */
+  readonly reader?: 'colleague' | 'wearer';
   /** The step this paper is printed from. */
   readonly back?: 'eye-health' | 'lens';
 }) {
@@ -60,7 +63,7 @@ export function PrintSheet({
             <p className="value">{t('wearer', { name: wearer.name, day: formatDay(wearer.birthDate), record: formatRecord(wearer.recordNumber) })}</p>
           </header>
           {children}
-          <StopsAndCautions />
+          {reader === 'colleague' ? <StopsAndCautions /> : null}
           <section className="paper-danger">
             <h2>{t('dangerTitle')}</h2>
             <p>{t('dangerDo', { telephone: number })}</p>

@@ -35,10 +35,37 @@ export function ReferralSheet() {
       {open.map((s) => (
         <p key={s.id}>{t('suspected', { name: stops(`${s.rule as 'dust'}.name`) })}</p>
       ))}
+      {record.wearer.telephone ? <p>{t('wearerTelephone', { telephone: record.wearer.telephone })}</p> : null}
       <Sight />
+      <WhatHappened />
       <Found />
       <WornLens />
     </PrintSheet>
+  );
+}
+
+/** What a colleague asks first: since when, lenses last worn, solution, medicines, water and sleep. */
+const ASKED_FIRST = ['onset', 'danger', 'lastWorn', 'solution', 'medicines', 'drops', 'water', 'sleptIn', 'headache'] as const;
+
+function WhatHappened() {
+  const t = useTranslations('print');
+  const words = useAnswerWords();
+  const { health } = useVisit();
+  return (
+    <section data-testid="what-happened">
+      <h2>{t('whatHappened')}</h2>
+      <dl className="paper-list">
+        {ASKED_FIRST.map((id) => {
+          const answer = health.answers[id];
+          return (
+            <div key={id}>
+              <dt>{words.name(id)}</dt>
+              <dd>{answer ? `${words.answer(id, answer.value)} ${answer.note ?? ''}` : t('notAsked')}</dd>
+            </div>
+          );
+        })}
+      </dl>
+    </section>
   );
 }
 
@@ -76,21 +103,22 @@ export function SummarySheet() {
   );
 }
 
-/** A copy of the prescription signed at this visit. */
+/** A copy of the prescription signed at this visit: for the wearer, and for whoever they take it to. */
 export function CopySheet() {
   const t = useTranslations('print');
+  const final = useTranslations('final');
   const { record } = useVisit();
   const eyes = useEyeWords();
   const signed = record.prescriptions.find((p) => p.visitId === record.visit.id);
   return (
-    <PrintSheet title={t('copy')}>
+    <PrintSheet title={t('copy')} reader="wearer">
       {signed ? (
         <section>
-          {signed.eyes.map((e) => {
+          {EYES.flatMap((eye) => signed.eyes.filter((e) => e.eye === eye)).map((e) => {
             const lens = e.lensId ? record.lenses[e.lensId] : undefined;
             if (e.raw) return <RawFigures key={e.eye} raw={e.raw} eye={e.eye} />;
             return lens ? (
-              <p key={e.eye} className="value">
+              <p key={e.eye} className="value" data-testid={`copy-${e.eye}`}>
                 {t('eyeLine', {
                   eye: eyes.short(e.eye),
                   power: formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }),
@@ -98,9 +126,12 @@ export function CopySheet() {
                   curve: e.baseCurveOrderedMm.toFixed(1),
                   diameter: lens.diameterMm?.toFixed(1) ?? '',
                 })}
+                {lens.addBand ? ` · ${final(`add.${lens.addBand}`)}` : ''}
               </p>
             ) : null;
           })}
+          <p>{t('examined', { day: formatDay(signed.examinedOn) })}</p>
+          {signed.purpose === 'everyday' ? null : <p>{t('purpose', { purpose: final(`purposes.${signed.purpose}`) })}</p>}
           <p>
             {t('signed', {
               number: signed.number,
@@ -110,9 +141,6 @@ export function CopySheet() {
               title: signed.prescriber.title,
               register: signed.prescriber.registerNumber,
             })}
-          </p>
-          <p>
-            <DecisionLine />
           </p>
         </section>
       ) : (

@@ -1,4 +1,4 @@
-import { careTopicsFor, dayIn, lessonGate, nextMove, type Attempt, type Eye, type LessonGate, type Missing, type Move } from '@/core';
+import { careTopicsFor, dayIn, lessonGate, nextMove, taughtOf, type Attempt, type Eye, type LessonGate, type Missing, type Move } from '@/core';
 import type { AttemptFact, TopicFact, VisitRecord } from '@/services/visitRecord';
 
 export interface LessonView {
@@ -18,7 +18,8 @@ export function lessonView(record: VisitRecord): LessonView | null {
   const open = new Set(record.lessons.slice(lastSigned + 1).map((l) => l.id));
   const attempts = record.attempts.map((c) => c.current).filter((a): a is AttemptFact => a !== null && open.has(a.lessonId));
   const topics = record.topics.map((c) => c.current).filter((t): t is TopicFact => t !== null && open.has(t.lessonId));
-  const mandatory = careTopicsFor(lesson.singleUse);
+  const wear = record.health.decisions.findLast((d) => d.visitId === record.visit.id)?.chosen.wear ?? null;
+  const mandatory = careTopicsFor(lesson.singleUse, taughtOf(wear, record.health.answers));
   const zone = record.house.practice.timeZone;
   const toAttempt = (a: AttemptFact): Attempt => ({
     eye: a.eye,

@@ -45,7 +45,7 @@ export const roomOf = (record: VisitRecord, answers: HealthState['answers'], las
   houseList: record.houseList,
   age: record.wearer.age,
   answers,
-  given: record.handOvers.flatMap((c) => (c.current && c.current.visitId !== record.visit.id ? [record.lenses[c.current.lensId]?.familyName ?? ''] : [])),
+  given: record.handOvers.flatMap((c) => (c.current && c.current.visitId !== record.visit.id ? [record.lenses[c.current.lensId]?.familyCode ?? ''] : [])),
   lastAxis,
 });
 

@@ -32,7 +32,7 @@ export function useEvidenceWords(): (e: Evidence) => string {
     if (e.from === 'person' || e.from === 'power') return kind(e.key as 'age', { value: typeof e.value === 'number' ? Math.round(e.value * 100) / 100 : 0 });
     if (e.key === 'medicineGroups') {
       const groups = (Array.isArray(e.value) ? e.value : []) as readonly string[];
-      return `${answers.name('medicines')}: ${groups.map((g) => history(`medicineGroups.${g as 'acne'}`)).join('; ')}`;
+      return `${answers.name('medicines')}: ${groups.map((g) => history(`medicineGroups.${g as 'retinoid'}`)).join('; ')}`;
     }
     return `${answers.name(e.key)}: ${answers.answer(e.key, e.value)}`;
   };

@@ -35,7 +35,8 @@ export function healthOf(record: VisitRecord, needs: Needs, typing: Typing = {})
     passes: health.passes,
     age: wearer.age,
     guardianNamed: wearer.guardian !== null,
-    power: powerSummary(needs),
+    power: powerSummary(needs, health.myopicShift),
+    prescribers: health.prescribers,
     settings: house.settings,
   });
 }
