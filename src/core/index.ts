@@ -49,6 +49,7 @@ export * from './fit/measureAgain';
 export * from './fit/eyeVerdict';
 export * from './fit/eyeState';
 export * from './fit/bothEyes';
+export * from './fit/worn';
 export * from './fit/visitPatterns';
 export * from './supply/runOut';
 export * from './supply/supplyPlan';

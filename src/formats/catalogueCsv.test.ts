@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { DEMO_FAMILIES, wholeFamily } from '../../demo/families';
-import { isMade, mergeBlocks, rangeValues, type CatalogueFamily, type LensBlock } from '../core';
+import { countLenses, isMade, lensesLost, mergeBlocks, rangeValues, type CatalogueFamily, type LensBlock } from '../core';
 import { CATALOGUE_COLUMNS, CatalogueReader, type CatalogueFault } from '../schema/catalogue';
 import { openCatalogue, writeCatalogue, type OpenFile } from './catalogueCsv';
 
@@ -199,7 +199,7 @@ describe('a family listed power by power', () => {
       spheres: fc
         .record({ from: fc.integer({ min: -8, max: 0 }), n: fc.integer({ min: 0, max: 3 }), step: fc.constantFrom(0.25, 0.5) })
         .map(({ from, n, step }) => ({ from, to: from + n * step, step })),
-      cylinders: fc.uniqueArray(fc.constantFrom(-0.75, -1.25, -1.75), { minLength: 1 }),
+      cylinders: fc.uniqueArray(fc.constantFrom(0, -0.75, -1.25, -1.75), { minLength: 1 }),
       axes: fc
         .record({ from: fc.integer({ min: 1, max: 9 }), n: fc.integer({ min: 0, max: 3 }), step: fc.constantFrom(5, 10) })
         .map(({ from, n, step }) => ({ from: from * 10, to: from * 10 + n * step, step })),
@@ -209,7 +209,26 @@ describe('a family listed power by power', () => {
     fc.assert(
       fc.property(fc.array(block, { minLength: 1, maxLength: 6 }), (blocks) => {
         expect(lensesOf(mergeBlocks(blocks))).toEqual(lensesOf(blocks));
+        expect(countLenses(blocks)).toBe(lensesOf(blocks).length);
+        expect(lensesLost(blocks, { ...families[0]!, blocks: mergeBlocks(blocks) })).toBeNull();
       }),
     );
+  });
+  it('a line that lists cylinder 0 beside others keeps its toric lenses: −3.00/−1.25×90 is still made', () => {
+    const line = (cylinders: readonly number[], from: number): LensBlock => ({
+      spheres: { from: -6, to: 0, step: 0.25 },
+      cylinders,
+      axes: { from, to: from + 80, step: 10 },
+      adds: [null],
+      curves: [{ baseCurve: 8.6, diameter: 14.2 }],
+    });
+    const blocks = [line([0, -0.75, -1.25], 10), line([0, -0.75, -1.25], 100)];
+    const made = { ...families[0]!, blocks: mergeBlocks(blocks) };
+    expect(isMade({ sphere: -3, cylinder: -1.25, axis: 90, add: null, baseCurve: 8.6, diameter: 14.2 }, made)).toBe(true);
+    expect(countLenses(made.blocks)).toBe(25 * (1 + 2 * 18));
+    // What the file lists and the library would keep is compared: a lost axis is found.
+    expect(lensesLost(blocks, { ...made, blocks: [line([0, -0.75, -1.25], 10)] })).toEqual({ file: 925, library: 475 });
+    const moved = blocks.map((b) => ({ ...b, axes: { ...b.axes, from: b.axes.from + 5, to: b.axes.to + 5 } }));
+    expect(lensesLost(blocks, { ...made, blocks: moved })).toEqual({ file: 925, library: 925 });
   });
 });

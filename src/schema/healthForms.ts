@@ -1,5 +1,16 @@
 import { z } from 'zod';
-import { ACUITY_WAYS, EYES, findingProblem, findingsConflict, isSettingKey, QUESTIONS, settingProblem, STOP_ENDINGS, type QuestionId, type SettingKey } from '../core';
+import {
+  ACUITY_WAYS,
+  EYES,
+  findingProblem,
+  findingsConflict,
+  isSettingKey,
+  QUESTIONS,
+  settingProblem,
+  STOP_ENDINGS,
+  type QuestionId,
+  type SettingKey,
+} from '../core';
 import { acuity, eye, inVisit, reason, uuid } from './fields';
 
 /** Shapes of history, eye health, stops, advice, referral, pictures and settings. Messages are problem codes. */
@@ -25,7 +36,10 @@ const finding = z.object({ sign: z.string().max(30), value: z.union([z.number(),
 });
 const oneEye = z.array(finding).max(40);
 /** What an eye sees without a contact lens; needs no power. */
-const sight = z.array(z.object({ way: z.enum(ACUITY_WAYS), acuity })).max(3).default([]);
+const sight = z
+  .array(z.object({ way: z.enum(ACUITY_WAYS), acuity }))
+  .max(3)
+  .default([]);
 export const findingsForm = z
   .object({ ...inVisit, right: oneEye, left: oneEye, rightSight: sight, leftSight: sight })
   .refine((form) => form.right.length + form.left.length + form.rightSight.length + form.leftSight.length > 0, { message: 'nothingToRecord', path: ['right'] })

@@ -20,7 +20,10 @@ export const signForm = z
     rightPicked: z.enum(['refraction', 'overRefraction']).nullable().default(null),
     leftPicked: z.enum(['refraction', 'overRefraction']).nullable().default(null),
     /** What is overridden, each with its sentence. */
-    overrides: z.array(z.object({ eye: eye.nullable(), code: z.string().max(40), reason })).max(20).default([]),
+    overrides: z
+      .array(z.object({ eye: eye.nullable(), code: z.string().max(40), reason }))
+      .max(20)
+      .default([]),
     /** Which pair it is for: pairs for different purposes stand beside each other. */
     purpose: z.enum(PURPOSES).default('everyday'),
     daysPerWeek: z.number().int().min(1, 'daysPerWeek').max(7, 'daysPerWeek'),

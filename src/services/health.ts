@@ -211,7 +211,9 @@ export const endStop = defineService({
       const [missing] = missingLook(stop, freshSince(file.findings, visit.id, stop.openedAt, off));
       if (missing) return ruleBroken('freshLookFirst', { eye: missing.eye, sign: missing.sign });
     }
-    const unseen = stop.evidence.some((e) => (e.eye ? state.today[e.eye][e.key as 'pain'] === undefined : state.said[e.key as QuestionId] === undefined));
+    // A power is not asked again: the stop stands or falls with it above.
+    const asked = stop.evidence.filter((e) => e.from === 'eye' || e.from === 'history');
+    const unseen = asked.some((e) => (e.eye ? state.today[e.eye][e.key as 'pain'] === undefined : state.said[e.key as QuestionId] === undefined));
     if (unseen && form.how !== 'looked') return ruleBroken('lookAgainFirst', { rule: stop.rule });
     await insertStopEnd(tx, {
       stopId: stop.id,

@@ -2,7 +2,7 @@ import 'server-only';
 import { correct, swapEyes, undo } from './corrections';
 import { setClock, setLights, stillHere } from './device';
 import { handOver } from './handOver';
-import { confirmLens, putBack, putOnTrials, recordBroughtIn, takeOff } from './lensesOn';
+import { confirmLens, putBack, putOnTrials, recordBroughtIn, recordWorn, takeOff } from './lensesOn';
 import { addInstrument, endInstrument, readSettling } from './instruments';
 import { chooseLens, recordOnEye, recordRefraction } from './measure';
 import { sign } from './prescribe';
@@ -43,6 +43,7 @@ export const SERVICES = {
   recordRefraction,
   putOnTrials,
   recordBroughtIn,
+  recordWorn,
   confirmLens,
   takeOff,
   putBack,

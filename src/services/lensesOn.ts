@@ -1,5 +1,6 @@
 import 'server-only';
 import {
+  addSeconds,
   ageOn,
   chains,
   DKT_LIMITS,
@@ -23,7 +24,7 @@ import { deleteDraft, listVisits, type VisitRow } from '../db/visits';
 import { findWearer } from '../db/wearers';
 import { must } from '../lib/assert';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
-import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, type LensSpecInput } from '../schema/measureForms';
+import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, wornForm, type LensSpecInput } from '../schema/measureForms';
 import { takeVisit } from './change';
 import { defineService, type Context } from './define';
 import { readHealth } from './healthRecord';
@@ -164,6 +165,42 @@ export const putOnTrials = defineService({
       await insertConfirmation(tx, { practiceId: caller.practiceId, lensOnEyeId: id, how: 'putOnHere', at: now, by: caller.personId });
     }
     await deleteDraft(tx, caller.practiceId, form.visitId, 'lens', caller.personId);
+    return ok(taken.value.done());
+  },
+});
+
+/** A lens handed over before is on the eye again: the same lens, of the same lot, with the history of its turn. */
+export const recordWorn = defineService({
+  name: 'recordWorn',
+  right: 'clinicalWrite',
+  input: wornForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const { tx, caller, now } = context;
+    const taken = await takeVisit(context, form.visitId, form.version, 'record');
+    if (!taken.ok) return taken;
+    const visits = await listVisits(tx, caller.practiceId, taken.value.visit.wearerId);
+    const ids = visits.map((v) => v.id);
+    const given = chains(await listFacts<HandOverFact>(tx, 'hand_over', caller.practiceId, ids));
+    for (const eye of EYES) {
+      const handOverId = form[eye];
+      if (handOverId === null) continue;
+      const lens = given.find((c) => c.rootId === handOverId)?.current;
+      if (!lens) return notFound('handOver');
+      if (lens.eye !== eye) return invalid([eye], 'otherEye');
+      await takeOffOthers(context, form.visitId, eye);
+      const id = await taken.value.add('lensOnEye', eye, {
+        lensId: lens.lensId,
+        description: null,
+        source: 'dispensed',
+        trialNumber: null,
+        trialStockId: null,
+        lot: lens.lot,
+        expiresOn: lens.expiresOn,
+        putOnAt: addSeconds(now, -Math.round(form.hoursWorn * 3600)),
+      });
+      await insertConfirmation(tx, { practiceId: caller.practiceId, lensOnEyeId: id, how: form.how, at: now, by: caller.personId });
+    }
     return ok(taken.value.done());
   },
 });

@@ -86,6 +86,8 @@ export interface VisitRecord extends WearerFile {
   readonly facts: VisitFacts;
   /** Powers measured at earlier visits, newest of each eye. */
   readonly earlierRefractions: readonly RefractionFact[];
+  /** How lenses that are on an eye in this visit turned at earlier ones: the history of the same lens. */
+  readonly earlierRotations: readonly FactChain<RotationFact>[];
   /** Best acuity of each eye at earlier visits, logMAR. */
   readonly bestBefore: Readonly<Record<Eye, number | null>>;
   readonly families: readonly FamilyWithBlocks[];
@@ -211,6 +213,7 @@ export async function readVisitRecord(context: Context, visit: VisitRow): Promis
     visit,
     facts: await readVisitFacts(context, visit.id),
     earlierRefractions: [...newest('right'), ...newest('left')],
+    earlierRotations: await rotationsOfSameLenses(context, file.onEye, visit.id, earlierIds),
     bestBefore: await findBestAcuities(tx, caller.practiceId, earlierIds),
     families: await listFamilies(tx, caller.practiceId, context.today),
     stock: await listTrialStock(tx, caller.practiceId),
@@ -221,6 +224,21 @@ export async function readVisitRecord(context: Context, visit: VisitRow): Promis
     health: await readHealthFile(context, visit),
     house: await houseOf(context),
   };
+}
+
+/** Readings of earlier visits on the lenses that are, or were, on an eye in this one. */
+async function rotationsOfSameLenses(
+  context: Context,
+  onEye: readonly FactChain<OnEyeFact>[],
+  visitId: string,
+  earlierIds: readonly string[],
+): Promise<FactChain<RotationFact>[]> {
+  const current = onEye.flatMap((c) => (c.current ? [c.current] : []));
+  const here = new Set(current.flatMap((o) => (o.visitId === visitId && o.lensId !== null ? [o.lensId] : [])));
+  const same = new Set(current.flatMap((o) => (o.visitId !== visitId && o.lensId !== null && here.has(o.lensId) ? [o.rootId] : [])));
+  if (same.size === 0) return [];
+  const read = await readChains<RotationFact>(context, 'rotation_reading', earlierIds);
+  return read.filter((c) => c.current !== null && same.has(c.current.lensOnEyeId));
 }
 
 /** Were lenses ever handed over to this wearer here? */

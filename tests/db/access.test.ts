@@ -90,6 +90,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   recordRefraction: () => ({ visitId: ids.visitId, version: 1, right: '-1.00', left: null, vertexMm: 12 }),
   putOnTrials: () => ({ visitId: ids.visitId, version: 1, right: lens, left: null }),
   recordBroughtIn: () => ({ visitId: ids.visitId, version: 1, eye: 'left', description: 'a lens', power: '-1.00', how: 'boxSeen' }),
+  recordWorn: () => ({ visitId: ids.visitId, version: 1, right: randomUUID(), left: null, hoursWorn: 6, how: 'wearerSaid' }),
   confirmLens: () => ({ visitId: ids.visitId, version: 1, lensOnEyeId: ids.onEye, how: 'boxSeen' }),
   takeOff: () => ({ visitId: ids.visitId, version: 1, lensOnEyeIds: [ids.onEye] }),
   putBack: () => ({ visitId: ids.visitId, version: 1, lensOnEyeId: ids.onEye, reason: 'still on' }),
@@ -188,7 +189,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(62);
+    expect(names).toHaveLength(63);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -35,6 +35,9 @@ beforeEach(async () => {
   visitId = await freshVisit();
 });
 
+/** The fresh look every stop asks for before it ends. */
+const LOOKED = { staining: 0, papillae: 0, chamber: 'quiet' } as const;
+
 /** Everything that brings a lens nearer, as a request would ask for it. */
 async function lensDeeds(visit: string): Promise<[ServiceName, object][]> {
   const lens = await spec(world, 'plover-30-toric', -3, -1.75, 20);
@@ -122,9 +125,32 @@ describe('an absolute stop', () => {
     world.move(3600);
     const { visitId: later = '' } = await world.must('openVisit', { wearerId: wearer.id, kind: 'aftercare' });
     const end = () => versioned('endStop', { stopId, how: 'healed', reason: 'quiet, no stain' }, world.asha, later);
+    expect(await end()).toMatchObject(refused('freshLookFirst'));
+    await see(LOOKED, {}, later);
     expect(await end()).toMatchObject(refused('lookAgainFirst'));
     await see({ bulbarRedness: 1, pain: 0 }, {}, later);
     expect(await end()).toMatchObject({ ok: true });
+  });
+  it('ends after a second look the same day, what it rests on gone and stain, lid and chamber fresh', async () => {
+    const stopId = (await world.record(visitId)).health.stops[0]?.id;
+    const end = () => versioned('endStop', { stopId, how: 'secondLook', reason: 'foreign body out, cornea clear' });
+    world.move(60);
+    await see(LOOKED);
+    expect(await end()).toMatchObject(refused('stopHoldsStill'));
+    await see({ bulbarRedness: 1, pain: 1 });
+    expect(await end()).toMatchObject({ ok: true });
+  });
+  it('acuity of an eye, findings and the history go on being recorded under it', async () => {
+    expect(
+      await versioned('recordFindings', {
+        right: [{ sign: 'staining', value: 1 }],
+        left: [],
+        rightSight: [{ way: 'pinhole', acuity: { logMar: 0.3, typed: '20/40' } }],
+        leftSight: [],
+      }),
+    ).toMatchObject({ ok: true });
+    expect(await say({ onset: 'since this morning' })).toMatchObject({ ok: true });
+    expect((await world.record(visitId)).facts.eyeAcuities[0]?.current).toMatchObject({ way: 'pinhole', acuityTyped: '20/40' });
   });
   it('the database itself refuses a lens, whoever asks it', async () => {
     const { wearer } = await world.record(visitId);
@@ -151,6 +177,63 @@ describe('an absolute stop', () => {
     expect((await world.record(visitId)).health.referrals).toMatchObject([
       { addressedTo: 'Harbourside Eye Casualty', telephone: '555 0190', steps: [{ step: 'phoned', by: 'Asha Penhallow' }] },
     ]);
+  });
+});
+
+describe('a stop that rests on what was said, or on a medicine and the power', () => {
+  it('pain and redness only heard of end when a prescriber has looked at both eyes, with the cause', async () => {
+    await say({ danger: ['redness', 'pain'] });
+    const stop = (await world.record(visitId)).health.stops[0];
+    expect(stop).toMatchObject({ rule: 'heardRedPainful', eyes: [] });
+    const end = () => versioned('endStop', { stopId: stop?.id, how: 'looked', reason: 'an eyelash in the left eye, taken out' });
+    expect(await end()).toMatchObject({ error: { rule: 'freshLookFirst', data: { eye: 'right', sign: 'staining' } } });
+    world.move(60);
+    await see(LOOKED);
+    expect(await end()).toMatchObject({ error: { data: { eye: 'left' } } });
+    await see({}, LOOKED);
+    expect(await end()).toMatchObject({ ok: true });
+    // The same answers, said in another order, do not open it again.
+    await say({ danger: ['pain', 'redness'] });
+    expect((await world.record(visitId)).health.stops.filter((s) => s.endedAt === null)).toEqual([]);
+    expect(await versioned('recordRefraction', { right: '-1.00', left: null, vertexMm: 12 })).toMatchObject({ ok: true });
+  });
+  it('what was seen is not ended as if only said, a suspected infection by no second look', async () => {
+    await see({ suspected: 'cornealInfection' });
+    const stopId = (await world.record(visitId)).health.stops[0]?.id;
+    expect(await versioned('endStop', { stopId, how: 'looked', reason: 'nothing there' })).toMatchObject(refused('notOnlySaid'));
+    expect(await versioned('endStop', { stopId, how: 'secondLook', reason: 'nothing there' })).toMatchObject(refused('noSecondLook'));
+  });
+  it('no fresh look with the lens on', async () => {
+    await say({ danger: ['redness', 'light'] });
+    const stopId = (await world.record(visitId)).health.stops[0]?.id;
+    await versioned('recordBroughtIn', { eye: 'left', description: 'own lens', power: null, how: null });
+    world.move(60);
+    await see(LOOKED, LOOKED);
+    expect(await versioned('endStop', { stopId, how: 'looked', reason: 'dust, washed out' })).toMatchObject({
+      error: { rule: 'freshLookFirst', data: { eye: 'left' } },
+    });
+  });
+  it('topiramate and 1.00 D towards minus since the last visit open one when the refraction is recorded', async () => {
+    await versioned('recordRefraction', { right: '-1.00', left: '-1.25', vertexMm: 12 });
+    const { wearer } = await world.record(visitId);
+    world.move(3600 * 24 * 30);
+    const { visitId: later = '' } = await world.must('openVisit', { wearerId: wearer.id, kind: 'aftercare' });
+    await say({ medicines: ['topiramate 50 mg twice a day'] }, world.callers.technician, later);
+    expect((await world.record(later)).health.stops).toEqual([]);
+    await versioned('recordRefraction', { right: '-2.25', left: '-1.25', vertexMm: 12 }, world.asha, later);
+    expect((await world.record(later)).health.stops).toMatchObject([{ rule: 'myopicShift', endedAt: null }]);
+    expect(await versioned('decideKind', { modality: 'daily', wear: 'day', reason: 'x y z' }, world.asha, later)).toMatchObject(refused('absoluteStop'));
+  });
+  it('an eye that hurts and looks quiet is a stop until a prescriber has graded its cornea with stain', async () => {
+    await see({ pain: 5, bulbarRedness: 0, staining: 0 });
+    expect((await world.record(visitId)).health.stops).toEqual([]);
+    await versioned('recordRefraction', { right: '-3.00 -1.75 x 20', left: null, vertexMm: 12 });
+    const lens = await spec(world, 'plover-30-toric', -3, -1.75, 20);
+    const put = () => versioned('putOnTrials', { right: lens, left: null });
+    expect(await put()).toMatchObject({ error: { rule: 'stopWaits', data: { rule: 'hurtsUnseen' } } });
+    // Graded by the technician it stays; by the prescriber, at this visit, it is gone.
+    await versioned('recordFindings', { right: [{ sign: 'staining', value: 0 }], left: [] }, world.asha);
+    expect(await put()).toMatchObject({ ok: true });
   });
 });
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { careTopicsFor } from '../../src/core';
+import { careTopicsFor, turnHistory } from '../../src/core';
 import { blinksAt, openWorld, SENTENCES, spec, type World } from './support';
 
 let world: World;
@@ -135,7 +135,7 @@ describe('lesson and hand-over', () => {
     await next('recordAttempt', { lessonId, eye: 'right', move: 'on', worked: false, miss: 'blinked' });
     await next('recordAttempt', { lessonId, eye: 'right', move: 'on', worked: true, unaided: false, miss: null });
     expect(await world.do('signOffLesson', { visitId: v.visitId, version, lessonId })).toMatchObject({
-      error: { rule: 'lessonLocked', data: { missing: 11 } },
+      error: { rule: 'lessonLocked', data: { missing: 12 } },
     });
     for (const move of ['off', 'on'] as const) await next('recordAttempt', { lessonId, eye: 'right', move, worked: true, miss: null });
     for (const topic of careTopicsFor(false)) await next('recordTopic', { lessonId, topic });
@@ -237,5 +237,37 @@ describe('ordering', () => {
           values (${randomUUID()}, ${world.practiceId}, ${line?.orderId ?? ''}, ${line?.prescriptionId ?? ''}, 'left', ${mode}, ${lensId ?? null}, ${raw}, 1, 6, 1)`,
       ).rejects.toThrow(/check constraint/);
     }
+  });
+});
+
+const latestHandOver = async (): Promise<{ visitId: string }> => {
+  const [row] = await world.db.owner<{ visitId: string }[]>`select visit_id from hand_over where lot = 'P2181' order by recorded_at desc limit 1`;
+  if (!row) throw new Error('nothing handed over yet');
+  return row;
+};
+
+describe('a lens worn home', () => {
+  it('worn home and read again at aftercare it is the same lens: family, curve, lot, confirmation and the history of its turn', async () => {
+    const [given] = (await world.record((await latestHandOver()).visitId)).handOvers;
+    const first = await world.record(given?.current?.visitId ?? '');
+    const worn = given?.current;
+    world.move(7 * 24 * 3600);
+    const visitId = (await world.must('openVisit', { wearerId: first.wearer.id, kind: 'aftercare' })).visitId ?? '';
+    const put = (change: object = {}) =>
+      world.do('recordWorn', { visitId, version: 1, right: worn?.rootId, left: null, hoursWorn: 6.5, how: 'boxSeen', ...change });
+    expect(await put({ right: null, left: worn?.rootId })).toMatchObject({ error: { fields: [{ path: ['left'], code: 'otherEye' }] } });
+    expect(await put({ hoursWorn: 0 })).toMatchObject({ error: { fields: [{ path: ['hoursWorn'], code: 'hoursWornRange' }] } });
+    expect(await put({ right: null })).toMatchObject({ error: { fields: [{ code: 'oneEyeRequired' }] } });
+    expect(await put({ right: crypto.randomUUID() })).toMatchObject({ error: { kind: 'notFound' } });
+    expect((await put()).ok).toBe(true);
+    const record = await world.record(visitId);
+    const [on] = record.facts.onEye;
+    expect(on?.current).toMatchObject({ source: 'dispensed', lensId: worn?.lensId, lot: worn?.lot, expiresOn: worn?.expiresOn });
+    expect(record.facts.onEyeExtras[0]).toMatchObject({ how: 'boxSeen', takenOffAt: null });
+    expect(Date.parse(record.house.now) - Date.parse(on?.current?.putOnAt ?? '')).toBe(6.5 * 3600 * 1000);
+    const read = first.facts.rotations.map((c) => c.current?.rotationLeftDeg ?? 0);
+    expect(turnHistory('right', worn?.lensId ?? '', record.onEye, record.earlierRotations)).toMatchObject([
+      { visitId: first.visit.id, readings: read.length, rotationLeft: read.reduce((a, b) => a + b, 0) / read.length },
+    ]);
   });
 });

@@ -6,7 +6,15 @@ import { RotationEye } from '../../src/ui/RotationEye';
 
 const draw = (eye: Eye, value: number, layout: MarkLayout = 'six'): string =>
   renderToStaticMarkup(
-    <RotationEye eye={eye} layout={layout} value={value} onChange={() => undefined} label="mark" valueText={(turn) => `${turn}`} words={{ nose: 'nose', ear: 'ear' }} />,
+    <RotationEye
+      eye={eye}
+      layout={layout}
+      value={value}
+      onChange={() => undefined}
+      label="mark"
+      valueText={(turn) => `${turn}`}
+      words={{ nose: 'nose', ear: 'ear' }}
+    />,
   );
 const marks = (markup: string): { x: number; y: number }[] =>
   [...markup.matchAll(/<line x1="[-\d.]+" y1="[-\d.]+" x2="([-\d.]+)" y2="([-\d.]+)" stroke-width="7"/g)].map((m) => ({

@@ -40,10 +40,17 @@ test('graded by keyboard; past its threshold it stops until a written reason, wh
   await page.waitForURL('**/on-eye');
   await page.goto(`${visit}/final`);
   await expect(page.getByTestId('stops-that-stay')).toContainText('old scar of the lid, quiet for years');
-  for (const sheet of ['summary', 'prescription', 'referral']) {
+  for (const sheet of ['summary', 'referral']) {
     await page.goto(`${visit}/print/${sheet}`);
     await expect(page.getByTestId('paper-stops'), sheet).toContainText('old scar of the lid, quiet for years');
     await expect(page.getByTestId('paper'), sheet).toContainText('Be seen the same day: telephone 555 0199');
+  }
+  // What the wearer takes away says nothing of it.
+  for (const sheet of ['prescription', 'cost']) {
+    await page.goto(`${visit}/print/${sheet}`);
+    await expect(page.getByTestId('paper'), sheet).toContainText('Be seen the same day: telephone 555 0199');
+    await expect(page.getByTestId('paper-stops'), sheet).toHaveCount(0);
+    await expect(page.getByTestId('paper'), sheet).not.toContainText('old scar');
   }
 });
 
@@ -153,6 +160,25 @@ test('a red painful eye: no lens, by no path; referred, printed, and a wrong gra
   await expect(page.getByTestId('absolute-stop')).toHaveCount(0);
   await page.goto(`${visit}/lens`);
   await expect(page.getByTestId('shut')).toHaveCount(0);
+});
+
+test('pain and redness only heard of: a prescriber looks at both eyes, writes the cause, and the stop is over', async ({ page, site }) => {
+  const visit = await openVisit(page);
+  await say(page, visit, { danger: ['redness', 'pain'], onset: 'since this morning' });
+  await page.goto(`${visit}/eye-health`);
+  await expect(page.getByTestId('absolute-stop')).toContainText('No lens. Refer today.');
+  await page.getByRole('button', { name: 'Looked at: cause found' }).click();
+  await page.getByRole('dialog').getByLabel('Why').fill('an eyelash, taken out');
+  await page.getByRole('button', { name: 'End the stop' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Grade this eye afresh');
+  await page.keyboard.press('Escape');
+  await site.move(60);
+  await see(page, visit, { staining: 0, papillae: 0, chamber: 'quiet' });
+  await page.reload();
+  await page.getByRole('button', { name: 'Looked at: cause found' }).click();
+  await page.getByRole('dialog').getByLabel('Why').fill('an eyelash, taken out');
+  await page.getByRole('button', { name: 'End the stop' }).click();
+  await expect(page.getByTestId('absolute-stop')).toHaveCount(0);
 });
 
 test('without an emergency number nothing prints', async ({ page, site }) => {

@@ -17,7 +17,7 @@ test('where no thread can be had the page ranks by itself', async ({ page }) => 
 test('choosing for a pair: the order and its reasons, three side by side, the range, what a year costs, and on the eyes', async ({ page }) => {
   await openVisit(page);
   await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.75 x 20');
-  await expect(page.getByTestId('so-far')).toContainText('The nearest three of');
+  await expect(page.getByTestId('so-far')).toContainText('The nearest three');
   await page.getByLabel('Left eye, spectacle power').fill('-4.50/-1.25x165');
   await expect(page.getByTestId('so-far').getByText('−4.25 −1.25 × 160').first()).toBeVisible();
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();

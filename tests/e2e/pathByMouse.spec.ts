@@ -1,4 +1,4 @@
-import { desk, dragMark, expect, signIn, test } from './site';
+import { deed, desk, dragMark, expect, signIn, test } from './site';
 
 test.use({ file: 'pathByMouse' });
 
@@ -109,4 +109,20 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await page.waitForURL('**/wearers/**');
   await expect(page.getByTestId('worn-right')).toHaveText('−3.00 −1.75 × 20');
   await expect(page.getByText('not the lens worn now').first()).toBeVisible();
+
+  // A week later the lens that went home is on the eye again: the same lens, with how it turned before.
+  const [worn] = await site.db.owner<{ wearerId: string }[]>`select wearer_id from lens_order limit 1`;
+  await site.move(7 * 24 * 3600);
+  await page.context().clearCookies();
+  await signIn(page);
+  const { visitId = '' } = await deed(page, 'openVisit', { wearerId: worn?.wearerId, kind: 'aftercare' });
+  await page.goto(`/visits/${visitId}/on-eye`);
+  await page.getByRole('button', { name: 'Worn since hand-over' }).click();
+  await page.getByRole('button', { name: 'It is on the eye' }).click();
+  await expect(page.getByText('How long it was worn before this look')).toBeVisible();
+  await page.getByLabel('Worn today, hours').fill('5,5');
+  await page.getByRole('button', { name: 'It is on the eye' }).click();
+  await expect(page.getByTestId('on-right')).toHaveText('−3.00 −1.75 × 20');
+  await expect(page.getByTestId('on-right').locator('..')).toContainText('worn home, Plover 30 Toric');
+  await expect(page.getByTestId('turn-before-right')).toContainText('24 Nov 2026: the same lens turned 10° to your left');
 });

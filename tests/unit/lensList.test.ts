@@ -1,6 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { record } from '../fixtures';
-import { kindAsked, listOf as coreList, shapeFor, soFar, toCornealPlane, WITHIN_RANGE, type Eye, type HealthState, type ListChoice, type Refraction } from '../../src/core';
+import {
+  kindAsked,
+  listOf as coreList,
+  shapeFor,
+  soFar,
+  toCornealPlane,
+  WITHIN_RANGE,
+  type Eye,
+  type HealthState,
+  type ListChoice,
+  type Refraction,
+} from '../../src/core';
 import { bestFor, curveFor, inDrawer, roomOf } from '../../src/features/common/visit/candidates';
 import type { VisitRecord } from '../../src/services/visitRecord';
 import { chosenOf, comparedOf, firstChoice, toggled, whyOf, type Row } from '../../src/features/lens/model';

@@ -253,7 +253,9 @@ describe('the kind of lens (weights: common practice)', () => {
   });
   it('a kind whose best lens lets too little oxygen through speaks against itself, double on long days', () => {
     const points = (dkt: number | null, hours: number, oxygenSchool: 'harvittBonanno' | 'holdenMertz' = 'harvittBonanno') => {
-      const library = [{ modality: 'daily' as const, geometry: 'sphere' as const, material: 'hydrogel' as const, overnightApproved: false, dktCentre: null, dktThickest: dkt }];
+      const library = [
+        { modality: 'daily' as const, geometry: 'sphere' as const, material: 'hydrogel' as const, overnightApproved: false, dktCentre: null, dktThickest: dkt },
+      ];
       const found = recommend(facts(answers({ hoursPerDay: hours }), { settings: { oxygenSchool } }), NONE, library).recommended;
       return found?.reasons.find((r) => r.rule === 'oxygenLimit')?.points;
     };

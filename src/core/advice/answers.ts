@@ -1,3 +1,4 @@
+import { medicineGroup } from './medicines';
 import { ADULT, question, QUESTIONS, type Question, type QuestionId } from './questions';
 
 /** One option, several options or typed names, or a whole number. */
@@ -20,6 +21,8 @@ const TEXT_MAX = 200;
 const MEDICINES_MAX = 20;
 /** More hours than this a day cannot be worn by somebody who never sleeps in them. Own choice. */
 const LONGEST_AWAKE = 20;
+/** Medicines that may raise the pressure in the head. Source: from memory. */
+const PRESSURE_GROUPS: readonly string[] = ['tetracycline', 'retinoid'];
 const chosen = (answers: Answers, id: QuestionId): readonly string[] => {
   const value = answers[id]?.value;
   return typeof value === 'string' ? [value] : Array.isArray(value) ? (value as readonly string[]) : [];
@@ -27,14 +30,19 @@ const chosen = (answers: Answers, id: QuestionId): readonly string[] => {
 
 /**
  * The questions to ask now, in order: those about earlier wear fall away for who never wore lenses, those for
- * minors with age.
+ * minors with age, since when without a danger sign, headache without a medicine that raises pressure in the head.
  * @param age whole years
  * @example askedQuestions({lastWorn: {value: 'never', note: null}}, 30).some((q) => q.id === 'sleptIn') → false
  */
 export function askedQuestions(answers: Answers, age: number): readonly (Question & { readonly id: QuestionId })[] {
   const all: readonly (Question & { readonly id: QuestionId })[] = QUESTIONS;
-  const never = chosen(answers, 'lastWorn').includes('never');
-  return all.filter((q) => (q.asked === 'wornBefore' ? !never : q.asked === 'minor' ? age < ADULT : true));
+  const asked: Readonly<Record<NonNullable<Question['asked']>, boolean>> = {
+    wornBefore: !chosen(answers, 'lastWorn').includes('never'),
+    minor: age < ADULT,
+    danger: chosen(answers, 'danger').some((sign) => sign !== 'none'),
+    pressureMedicine: chosen(answers, 'medicines').some((name) => PRESSURE_GROUPS.includes(medicineGroup(name) ?? '')),
+  };
+  return all.filter((q) => q.asked === undefined || asked[q.asked]);
 }
 
 /** Is the value of the question's own shape? A null code means yes. */

@@ -110,15 +110,15 @@ const lasting = <T extends Findings | Answers>(all: T): T => Object.fromEntries(
 export function healthState(input: HealthInput): HealthState {
   const earlier = new Set(input.earlierVisitIds);
   const said = answersOf(input.answers.filter((a) => a.visitId === input.visitId));
-  const before = answersOf(input.answers.filter((a) => earlier.has(a.visitId)));
-  // Who says today that no lens was ever worn takes back what was carried over about wearing them.
-  const never = said.lastWorn?.value === 'never';
-  const carried = Object.fromEntries(
-    (Object.entries(lasting(before)) as [QuestionId, Answer][]).flatMap(([id, answer]) => {
-      const kept = never && question(id)?.asked === 'wornBefore' ? undefined : carriedOver(id, answer);
+  const before: Answers = Object.fromEntries(
+    (Object.entries(lasting(answersOf(input.answers.filter((a) => earlier.has(a.visitId))))) as [QuestionId, Answer][]).flatMap(([id, answer]) => {
+      const kept = carriedOver(id, answer);
       return kept ? [[id, kept]] : [];
     }),
   );
+  // Who says today that no lens was ever worn takes back what was carried over about wearing them.
+  const never = said.lastWorn?.value === 'never';
+  const carried = Object.fromEntries(Object.entries(before).filter(([id]) => !(never && question(id)?.asked === 'wornBefore')));
   const answers: Answers = { ...carried, ...said };
   const pick = (of: 'today' | 'before', eye: Eye): Findings =>
     findingsOf(

@@ -138,6 +138,7 @@ export const MEDICINES: readonly Medicine[] = [
   }),
   ...of('sulfonamideDiuretic', {
     furosemide: 'C03CA01',
+    frusemide: 'C03CA01',
     bumetanide: 'C03CA02',
     torasemide: 'C03CA04',
     torsemide: 'C03CA04',

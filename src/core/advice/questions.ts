@@ -17,7 +17,7 @@ export interface Question {
   readonly min?: number;
   readonly max?: number;
   /** When it is asked; always, if absent. */
-  readonly asked?: 'wornBefore' | 'minor';
+  readonly asked?: 'wornBefore' | 'minor' | 'danger' | 'pressureMedicine';
   /** May stay without an answer. */
   readonly optional?: true;
 }
@@ -32,7 +32,7 @@ export const QUESTIONS = [
     options: ['none', 'redness', 'pain', 'light', 'vision', 'discharge', 'something'],
     ...HAS_NONE,
   },
-  { id: 'onset', group: 'today', kind: 'text', optional: true },
+  { id: 'onset', group: 'today', kind: 'text', asked: 'danger', optional: true },
   { id: 'lastWorn', group: 'before', kind: 'one', options: ['never', 'now', 'months', 'longer'] },
   { id: 'whichLens', group: 'before', kind: 'one', options: ['daily', 'twoWeekly', 'monthly', 'rigid', 'unknown'], asked: 'wornBefore' },
   { id: 'sleptIn', group: 'before', kind: 'one', options: ['never', 'accident', 'someNights', 'mostNights'], asked: 'wornBefore' },
@@ -64,7 +64,7 @@ export const QUESTIONS = [
     ...HAS_NONE,
   },
   { id: 'skin', group: 'health', kind: 'many', options: ['none', 'rosacea', 'eczema'], ...HAS_NONE },
-  { id: 'headache', group: 'health', kind: 'many', options: ['none', 'headache', 'dimming'], ...HAS_NONE },
+  { id: 'headache', group: 'health', kind: 'many', options: ['none', 'headache', 'dimming'], ...HAS_NONE, asked: 'pressureMedicine' },
   { id: 'smoking', group: 'health', kind: 'one', options: ['no', 'yes'] },
   {
     id: 'eyeHistory',

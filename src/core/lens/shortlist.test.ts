@@ -7,7 +7,9 @@ import {
   cellShare,
   FILTERS,
   isMade,
+  isOfKind,
   leftOutBy,
+  mostPlus,
   nearestLenses,
   preselectCurve,
   rangeGrid,
@@ -42,6 +44,39 @@ const options = (right: Refraction | null, left: Refraction | null, tolerance = 
   lastAxis: NO_AXIS,
   cylinderCap: false,
   tolerance,
+});
+
+describe('what a list must not say', () => {
+  const single = sift(families, WISH).kept;
+  it('no family stands further ahead than the best', () => {
+    fc.assert(
+      fc.property(need, (right) => {
+        const rows = shortlist(single, WISH, options(right, null), () => MARKS);
+        for (const row of rows) expect(row.behind).toBeGreaterThanOrEqual(0);
+        expect(Math.min(...rows.map((r) => r.behind))).toBe(0);
+      }),
+      { numRuns: 60 },
+    );
+  });
+  it('a silicone hydrogel kind is not matched by a hydrogel', () => {
+    const kind = { modality: 'daily', wear: 'day', geometry: 'sphere', material: 'siliconeHydrogel' } as const;
+    const family = { modality: 'daily', geometry: 'sphere', overnightApproved: false } as const;
+    expect(isOfKind({ ...family, material: 'siliconeHydrogel' }, kind)).toBe(true);
+    expect(isOfKind({ ...family, material: 'hydrogel' }, kind)).toBe(false);
+    expect(isOfKind({ ...family, material: 'hydrogel' }, { ...kind, material: 'hydrogel' })).toBe(true);
+  });
+  it.each([
+    [-2.13, -0.5, -2.25],
+    [-2.4, 0, -2.25],
+    [-2.25, 0, -2.25],
+    [-2.26, 0, -2.25],
+    [1.1, 0, 1.25],
+    [-1, -0.5, -1.25],
+  ])('a multifocal for %d / %d is asked for the most plus equivalent, %d (maximum plus: common practice)', (sphere, cylinder, equivalent) => {
+    const asked = mostPlus({ sphere, cylinder, axis: 90 });
+    expect(asked.sphere + asked.cylinder / 2).toBeCloseTo(equivalent, 9);
+    expect([asked.cylinder, asked.axis]).toEqual([cylinder, 90]);
+  });
 });
 
 describe('the order of families', () => {

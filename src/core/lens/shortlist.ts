@@ -168,7 +168,7 @@ export function shortlist<F extends ShortlistFamily>(
       band++;
       start = row.worst;
     }
-    return { ...row, ...marks(row.family), band, behind: row.worst - best };
+    return { ...row, ...marks(row.family), band, behind: Number.isFinite(row.worst) ? row.worst - best : Infinity };
   });
   return placed.sort(inBand);
 }

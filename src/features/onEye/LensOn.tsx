@@ -69,7 +69,13 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
                 curves: `${lens?.baseCurveMm?.toFixed(1) ?? ''} / ${lens?.diameterMm?.toFixed(1) ?? ''}`,
                 lot: row.lot ?? '',
               })
-            : t('broughtLine', { name: row.description ?? '' })}
+            : row.source === 'dispensed'
+              ? t('wornLine', {
+                  family: lens?.familyName ?? '',
+                  curves: `${lens?.baseCurveMm?.toFixed(1) ?? ''} / ${lens?.diameterMm?.toFixed(1) ?? ''}`,
+                  lot: row.lot ?? '',
+                })
+              : t('broughtLine', { name: row.description ?? '' })}
         </span>
         <span className={`flex gap-3 items-baseline flex-wrap ${eye === 'right' ? 'flex-row-reverse' : ''}`}>
           {state.choice ? (

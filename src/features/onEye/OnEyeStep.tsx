@@ -20,6 +20,7 @@ import { FitDesk } from './FitDesk';
 import { LensLine } from './LensLine';
 import { LensOn } from './LensOn';
 import { noteOf } from './model';
+import { WornIn, wornBefore } from './WornIn';
 import { SightDesk } from './SightDesk';
 import { TurnDesk } from './TurnDesk';
 import { useReadings, type Readings } from './useReadings';
@@ -30,6 +31,9 @@ type Desk = (typeof DESKS)[number];
 const DESK_KEYS: Readonly<Record<Desk, string>> = { turn: 'T', fit: 'F', sight: 'S' };
 
 /** The lens on the eye: settling, fit, where the mark sits, the over-refraction, and what it comes to. */
+/** What to do next. */
+const PRIMARY = { look: 'act', keys: ['⏎'], 'data-enter': 'true' } as const;
+
 export function OnEyeStep() {
   const t = useTranslations('onEye');
   const eyeWords = useEyeWords();
@@ -38,6 +42,7 @@ export function OnEyeStep() {
   const readings = useReadings();
   const { draft, live, waiting, closed } = readings;
   const [bringing, setBringing] = useState(false);
+  const [wearing, setWearing] = useState(false);
   const [measuring, setMeasuring] = useState<Eye>('right');
   const marked = EYES.some((e) => readings.hasMark(e));
   const [chosenDesk, setDesk] = useState<Desk | null>(null);
@@ -59,6 +64,7 @@ export function OnEyeStep() {
   const blocks = useOnEyeWorking(readings);
   const anyOn = EYES.some((e) => live[e].state.onEye);
   const both = EYES.every((e) => live[e].state.onEye);
+  const mayWear = EYES.some((e) => wornBefore(record, e).length > 0 && !live[e].state.onEye);
   return (
     <WorkingProvider ids={blocks.map((b) => b.id)} initial={live.right.over ? 'routes-right' : null}>
       <VisitFrame
@@ -91,14 +97,17 @@ export function OnEyeStep() {
         }
         actions={
           <>
+            {mayWear ? (
+              <Button {...(anyOn ? {} : PRIMARY)} onClick={() => setWearing(true)} disabled={closed}>
+                {t('wornIn')}
+              </Button>
+            ) : null}
             <Button onClick={() => setBringing(true)} disabled={closed}>
               {t('broughtIn')}
             </Button>
             {anyOn ? <Button onClick={() => router.push(`/visits/${record.visit.id}/lens`)}>{t('anotherTrial')}</Button> : null}
             <Button
-              look="act"
-              keys={['⏎']}
-              data-enter="true"
+              {...(mayWear && !anyOn ? {} : PRIMARY)}
               disabled={busy || closed}
               onClick={anyOn ? next : () => router.push(`/visits/${record.visit.id}/lens`)}
             >
@@ -133,6 +142,7 @@ export function OnEyeStep() {
         </div>
         {!anyOn ? <p className="p-8 text-center">{t('empty')}</p> : null}
         <DraftLine draft={draft} />
+        {wearing ? <WornIn onClose={() => setWearing(false)} /> : null}
         {bringing ? <BroughtIn onClose={() => setBringing(false)} /> : null}
       </VisitFrame>
     </WorkingProvider>

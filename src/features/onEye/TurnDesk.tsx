@@ -1,6 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { formatAxis, refitStep, type Eye } from '@/core';
+import { formatAxis, refitStep, turnHistory, type Eye } from '@/core';
+import { formatDay } from '@/i18n/format';
 import { KeyCap, Stated } from '@/ui/marks';
 import { RotationEye } from '@/ui/RotationEye';
 import { SpineRow } from '@/ui/Spine';
@@ -8,6 +9,7 @@ import { useDeviceChoice } from '../common/deviceChoice';
 import { useEyeWords } from '../common/eyeWords';
 import { pedalName, usePedal } from '../common/pedal';
 import { SwapEyes } from '../common/visit/Correct';
+import { useVisit } from '../common/visit/VisitProvider';
 import { Blinks } from './Blinks';
 import { FindingScale } from './findings';
 import { InstrumentChoice } from './InstrumentChoice';
@@ -68,7 +70,12 @@ export function TurnDesk({ readings, measuring }: { readonly readings: Readings;
             {keys === 'off' ? null : <KeyCap>{t('space')}</KeyCap>} {pedal ? <KeyCap>{pedalName(pedal)}</KeyCap> : null} {t('blinksNote')}
           </>
         }
-        {...both((e) => <Blinks readings={readings} eye={e} />)}
+        {...both((e) => (
+          <span className={`flex flex-col gap-1 ${e === 'right' ? 'items-end' : 'items-start'}`}>
+            <Blinks readings={readings} eye={e} />
+            <TurnBefore readings={readings} eye={e} />
+          </span>
+        ))}
       />
       <SpineRow
         label={t('recovery')}
@@ -80,6 +87,20 @@ export function TurnDesk({ readings, measuring }: { readonly readings: Readings;
       <SpineRow label={t('letters')} note={t('lettersNote', { pupil: DUSK_PUPIL })} {...both((e) => <Letters readings={readings} eye={e} />)} />
     </>
   );
+}
+
+/** How the same lens, worn home since, turned on this eye before. */
+function TurnBefore({ readings, eye }: { readonly readings: Readings; readonly eye: Eye }) {
+  const t = useTranslations('turnDesk');
+  const eyeWords = useEyeWords();
+  const { record } = useVisit();
+  const lensId = readings.live[eye].state.onEye?.current.lensId;
+  if (!lensId) return null;
+  return turnHistory(eye, lensId, record.onEye, record.earlierRotations).map((turn) => (
+    <span key={turn.visitId} className="note" data-testid={`turn-before-${eye}`}>
+      {t('before', { day: formatDay(turn.at.slice(0, 10)), turn: eyeWords.turn(Math.round(turn.rotationLeft)), count: turn.readings })}
+    </span>
+  ));
 }
 
 /** What to do about the turn: left add, right subtract, to the axis of the refraction. */

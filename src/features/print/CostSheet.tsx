@@ -27,7 +27,6 @@ export function CostSheet() {
           <p>{said ? t('pageLine', { days }) : t('pageLineAssumed')}</p>
           <CostOfYear options={families.map((f) => ({ key: f.code, name: f.name, family: asShortlisted(f) }))} needs={needsOf(eye)} product={product} chart />
           <p>{t('pageCare')}</p>
-          {product?.system === 'peroxide' ? <p className="value">{t('peroxide', { name: product.name })}</p> : null}
         </>
       )}
     </PrintSheet>

@@ -11,6 +11,7 @@ import { Field, ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
 import { useDeeds } from '../common/DeedsProvider';
+import { PeroxideCaution } from '../common/PeroxideCaution';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
 
 type Product = SettingsPage['careProducts'][number];
@@ -96,6 +97,9 @@ export function CareProducts({ products, mayChange }: { readonly products: reado
         </tbody>
       </table>
       {products.length === 0 ? <p className="label py-2">{t('none')}</p> : null}
+      {products.map((p) => (
+        <PeroxideCaution key={p.id} product={p} />
+      ))}
       {mayChange ? <Button onClick={() => edit(null)}>{t('add')}</Button> : null}
       <Panel open={open !== null} onClose={() => setOpen(null)} title={open?.product ? t('changeOne', { name: open.product.name }) : t('add')}>
         <form onSubmit={submit}>

@@ -4,6 +4,7 @@ import { useTranslations } from 'use-intl';
 import { breakEvenDays, costOf, daysOf, packsOf, pricesOf, type Eye, type YearlyCost } from '@/core';
 import { formatMoney } from '@/i18n/format';
 import { Stated } from '@/ui/marks';
+import { PeroxideCaution } from '../PeroxideCaution';
 import type { Family } from './candidates';
 import { onSale, type CareProduct } from './cost';
 import { CostChart } from './CostChart';
@@ -108,6 +109,7 @@ export function CostOfYear({
           </tr>
         </tbody>
       </table>
+      {keepsAny ? <PeroxideCaution product={product} /> : null}
       {even === undefined ? null : <p className="mt-2">{even === null ? t('dailiesLess') : t('even', { days: even.toFixed(1) })}</p>}
       {chart ? <CostChart lines={lines} label={t('chart')} daysLabel={t('chartDays')} money={whole} /> : null}
       {keepsAny && products.length > 0 ? (

@@ -46,7 +46,7 @@ export function useVisit(): VisitRoom {
 }
 
 /** Deeds after which the settle clocks are other ones. */
-const MOVES_LENSES: readonly string[] = ['putOnTrials', 'takeOff', 'putBack', 'correct', 'swapEyes', 'undo', 'recordBroughtIn'];
+const MOVES_LENSES: readonly string[] = ['putOnTrials', 'takeOff', 'putBack', 'correct', 'swapEyes', 'undo', 'recordBroughtIn', 'recordWorn'];
 const UNDO_MS = 10_000;
 interface Said {
   readonly key: number;
