@@ -9,7 +9,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await page.getByTestId('today-1').getByRole('button', { name: 'Begin the visit' }).click();
   await page.waitForURL('**/history');
   await page.locator('#q-danger').getByRole('button', { name: /^None/i }).click();
-  await page.getByRole('button', { name: 'Record', exact: true }).click();
+  await page.getByRole('button', { name: 'Record the history' }).click();
   await page.waitForURL('**/eye-health');
   for (const eye of ['Right', 'Left'])
     await page
@@ -17,7 +17,8 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
       .getByRole('button', { name: new RegExp(`^${eye} eye.*\\b0`) })
       .first()
       .click();
-  await page.getByRole('button', { name: 'Record', exact: true }).click();
+  await page.getByRole('button', { name: 'Record the findings' }).click();
+  await expect(page.locator('.toast')).toContainText('Findings recorded');
   await page.getByRole('link', { name: /Power/ }).click();
   await page.waitForURL('**/power');
   await expect(page.getByText('Nessa Quillby')).toBeVisible();

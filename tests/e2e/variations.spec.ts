@@ -1,4 +1,4 @@
-import { deed, desk, expect, openVisit, saySentences, signIn, test, typeBlinks, typePowers, watch } from './site';
+import { deed, desk, expect, openVisit, say, saySentences, see, signIn, test, typeBlinks, typePowers, watch } from './site';
 
 test.use({ file: 'variations' });
 test.beforeEach(({ page }) => signIn(page));
@@ -161,14 +161,17 @@ test('correct, exchange, undo', async ({ page }) => {
 });
 
 test('a press while the first is on its way, and a supplier that is down', async ({ page, site }) => {
-  await openVisit(page, 'aftercare');
+  const visit = await openVisit(page, 'aftercare');
+  await say(page, visit, { danger: ['none'] });
+  await see(page, visit, { staining: 0 });
+  await page.reload();
   await typePowers(page, '-2.00', '-2.00');
   const visitId = /visits\/([^/]+)/.exec(page.url())?.[1] ?? '';
   const [family] = await site.db.owner<{ id: string }[]>`select id from lens_family_version where code = 'turnstone-30'`;
   const lens = { familyId: family?.id, sphere: -2, cylinder: 0, axis: 180, add: null, baseCurve: 8.4, diameter: 14.2 };
   await deed(page, 'sign', {
     visitId,
-    version: 2,
+    version: 4,
     password: 'plain-sight',
     right: { mode: 'final', lens, triedLensOnEyeId: null },
     left: { mode: 'final', lens, triedLensOnEyeId: null },

@@ -37,7 +37,7 @@ export function firedRules(facts: AdviceFacts, rules: readonly StopRule[] = STOP
 }
 
 /** The same answers in another order are the same answer. */
-const inOrder = (value: Evidence['value']): string => (Array.isArray(value) ? [...(value as readonly string[])].sort().join(',') : String(value as string));
+const inOrder = (value: Evidence['value']): string => (Array.isArray(value) ? [...(value as readonly string[])].sort().join(',') : String(value));
 
 /** A fingerprint of what a rule rests on: when it changes, a reason given for it no longer stands. */
 export const evidenceKeyOf = (rule: { readonly id: string; readonly version: number }, evidence: readonly Evidence[]): string =>

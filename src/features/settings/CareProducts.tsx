@@ -98,7 +98,7 @@ export function CareProducts({ products, mayChange }: { readonly products: reado
       </table>
       {products.length === 0 ? <p className="label py-2">{t('none')}</p> : null}
       {products.map((p) => (
-        <PeroxideCaution key={p.id} product={p} />
+        <PeroxideCaution key={p.productId} product={p} />
       ))}
       {mayChange ? <Button onClick={() => edit(null)}>{t('add')}</Button> : null}
       <Panel open={open !== null} onClose={() => setOpen(null)} title={open?.product ? t('changeOne', { name: open.product.name }) : t('add')}>
