@@ -105,7 +105,7 @@ const key = async (...keys: readonly string[]): Promise<void> => {
 await page.waitForFunction(() => document.documentElement.dataset.ready === 'yes');
 await key('0', 'Enter', 'Enter', 'Enter');
 await page.keyboard.type('43');
-await key('Enter', 'Enter', 'Enter', 'Enter', 'Enter', 'Enter');
+await key('Enter', 'Enter', 'Enter', 'Enter', 'Enter', 'Enter', 'Enter');
 await page.keyboard.type('6');
 await key('Enter');
 await page.keyboard.type('13');
@@ -146,8 +146,8 @@ for (const minutes of [6, 6]) {
 }
 const desk = (name: string) => page.getByRole('group', { name: 'What is looked at' }).getByRole('button', { name }).click();
 for (const [eye, turns] of [
-  ['Right', ['10l', '8l', '11l', '10l', '11l']],
-  ['Left', ['0', '1l', '0', '1r', '0']],
+  ['Right', ['10l', '9l', '11l']],
+  ['Left', ['0', '1l', '0']],
 ] as const)
   for (const turn of turns) {
     await page.getByLabel(`${eye} eye, where the mark sits`).fill(turn);
@@ -201,7 +201,15 @@ await page.waitForTimeout(500);
 await page.reload();
 await shot('teach');
 for (const word of ['L went on', 'L came off', 'L went on']) await press(word);
-for (const name of ['Rub and rinse', 'Fresh solution', 'A stuck lens is never pulled', 'Replace on time', 'Glasses always with you', 'Danger signs']) {
+for (const name of [
+  'Rub and rinse',
+  'Fresh solution',
+  'A stuck lens is never pulled',
+  'Replace on time',
+  'Glasses always with you',
+  'Danger signs',
+  'Moving and finding the lens',
+]) {
   await page.getByRole('checkbox', { name, checked: false }).click();
   await page.getByRole('checkbox', { name, checked: true }).waitFor();
 }
@@ -238,6 +246,10 @@ const iola = await seen(
   'Iola Fenmore',
   {
     danger: ['pain', 'light'],
+    onset: 'Since last night, worse on waking',
+    solution: 'Tidewash',
+    medicines: [],
+    water: 'shower',
     lastWorn: 'now',
     whichLens: 'monthly',
     sleptIn: 'someNights',
@@ -278,6 +290,14 @@ const iola = await seen(
     light: 'fine',
   },
 );
+await deed('recordFindings', {
+  visitId: iola.split('/').pop(),
+  version: await versionOf(iola),
+  right: [],
+  left: [],
+  rightSight: [{ way: 'pinhole', acuity: { logMar: 0.4, typed: '20/50' } }],
+  leftSight: [{ way: 'pinhole', acuity: { logMar: 0, typed: '20/20' } }],
+});
 await page.goto(`${iola}/eye-health`);
 await press('I have taken note');
 await press('Open same-day referral');

@@ -110,4 +110,4 @@ export function settingProblem(key: SettingKey, value: SettingValue): { readonly
 }
 
 /** Identity of the rules that reasons were made under. */
-export const RULE_VERSION = '2026-11.3';
+export const RULE_VERSION = '2026-11.4';

@@ -15,6 +15,8 @@ describe('writing days, times and money', () => {
   it('money, elapsed time, record numbers', () => {
     expect(formatMoney(5850, 'USD')).toBe('$58.50');
     expect(formatElapsed(247.9)).toBe('4:07');
+    expect(formatElapsed(3599)).toBe('59:59');
+    expect(formatElapsed(21601)).toBe('6:00:01');
     expect(formatElapsed(-5)).toBe('0:00');
     expect(formatRecord(417)).toBe('0417');
   });

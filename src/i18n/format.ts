@@ -34,8 +34,11 @@ export const formatMoney = (minor: number, currency: string): string => new Intl
 /** `0417`: a record number. */
 export const formatRecord = (recordNumber: number): string => String(recordNumber).padStart(4, '0');
 
-/** `4:07` from seconds. */
+/** `4:07` from seconds, `6:00:01` from an hour on. */
 export function formatElapsed(seconds: number): string {
   const whole = Math.max(0, Math.floor(seconds));
-  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+  const two = (n: number): string => String(n).padStart(2, '0');
+  const minutes = Math.floor(whole / 60);
+  const hours = Math.floor(minutes / 60);
+  return hours === 0 ? `${minutes}:${two(whole % 60)}` : `${hours}:${two(minutes % 60)}:${two(whole % 60)}`;
 }

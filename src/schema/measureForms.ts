@@ -38,8 +38,8 @@ export const putOnForm = z
     ...inVisit,
     right: lensSpec.nullable(),
     left: lensSpec.nullable(),
-    /** Why a lens the wearer stopped with is tried again. */
-    sameLensReason: optionalText(400),
+    /** Why a lens that a judgement leaves out is tried all the same. */
+    despiteReason: optionalText(400),
   })
   .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });
 

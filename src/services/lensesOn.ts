@@ -6,16 +6,19 @@ import {
   DKT_LIMITS,
   droppedLenses,
   EYES,
-  isDropped,
   isMade,
   isOrderable,
-  leftOutBy,
+  leftOutForAll,
+  may,
   nightBar,
+  PASSABLE_FILTERS,
+  toBePassed,
   type Eye,
   type HealthState,
   type Kind,
   type OnEyeFact,
   type Refraction,
+  type ShortlistWish,
 } from '../core';
 import { findFact, insertConfirmation, insertRemoval, listFacts, listOnEyeExtras, withdrawRemoval } from '../db/facts';
 import { insertPass, listDecisions } from '../db/health';
@@ -25,7 +28,7 @@ import { findWearer } from '../db/wearers';
 import { must } from '../lib/assert';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
 import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, wornForm, type LensSpecInput } from '../schema/measureForms';
-import { takeVisit } from './change';
+import { takeVisit, type Taken } from './change';
 import { defineService, type Context } from './define';
 import { readHealth } from './healthRecord';
 import type { HandOverFact } from './visitRecord';
@@ -72,27 +75,62 @@ async function takeOffOthers(context: Context, visitId: string, eye: Eye): Promi
   return earlier;
 }
 
-/** Why a family must not go on this wearer's eye at all: the label, approval or oxygen; null when it may. */
-function shutOut(
-  context: Context,
-  family: FamilyWithBlocks,
-  power: Refraction,
-  wearer: { readonly age: number; readonly kind: Kind | null; readonly health: HealthState; readonly fitted: readonly Eye[] },
-): Result<never> | null {
-  const { settings, today } = context;
+interface Fitted {
+  readonly age: number;
+  readonly kind: Kind | null;
+  readonly health: HealthState;
+  readonly fitted: readonly Eye[];
+  readonly dropped: readonly string[];
+}
+
+/** Why a family must not go on this wearer's eye whoever says so: approval or oxygen for nights; null when it may. */
+function shutOut(context: Context, family: FamilyWithBlocks, power: Refraction, wearer: Fitted): Result<never> | null {
+  const { settings } = context;
   // Nights: every eye that is fitted has been looked at and is clear; nobody overrides it.
   if (wearer.kind?.wear === 'overnight' && nightBar(wearer.health.facts, wearer.fitted) !== null) return ruleBroken('nightsNotClear');
-  const { id } =
-    leftOutBy(
-      { ...family, rotationPrior: null },
-      // Adds, materials and lenses that failed are judged where they are chosen, or have a gate of their own.
-      { today, age: wearer.age, kind: wearer.kind, adds: { right: 1, left: 1 }, asks: [], dropped: [], powers: [power], withoutMaterial: null, settings },
-    ) ?? {};
-  if (id === undefined || !LABELLED.includes(id)) return null;
-  const limits = DKT_LIMITS[settings.oxygenSchool];
-  return ruleBroken(`leftOut.${id}`, { family: family.name, age: family.minAge ?? 0, limit: id === 'oxygenByDay' ? limits.day : limits.overnight });
+  const { id } = leftOutForAll({ ...family, rotationPrior: null }, wishOf(context, power, wearer)) ?? {};
+  if (id === undefined || !FOR_NIGHTS.includes(id)) return null;
+  return ruleBroken(`leftOut.${id}`, { family: family.name, limit: DKT_LIMITS[settings.oxygenSchool].overnight });
 }
-const LABELLED: readonly string[] = ['overnightNotApproved', 'oxygenOvernight', 'oxygenByDay', 'ageLabel'];
+const FOR_NIGHTS: readonly string[] = ['overnightNotApproved', 'oxygenOvernight'];
+
+/** Adds and materials are judged where a lens is chosen. */
+const wishOf = (context: Context, power: Refraction, { age, kind, dropped }: Fitted): ShortlistWish => ({
+  today: context.today,
+  age,
+  kind,
+  adds: { right: 1, left: 1 },
+  asks: [],
+  dropped,
+  powers: [power],
+  withoutMaterial: null,
+  settings: context.settings,
+});
+
+/**
+ * Judgements that leave a family out are passed with a sentence, which is kept: a lens that failed before by whoever fits,
+ * its label and too little oxygen by day by a prescriber.
+ */
+async function passJudgements(
+  context: Context,
+  taken: Taken,
+  { eye, family, power, wearer, reason }: { eye: Eye; family: FamilyWithBlocks; power: Refraction; wearer: Fitted; reason: string | null },
+): Promise<Result<never> | null> {
+  const { tx, caller, now, settings } = context;
+  for (const id of toBePassed({ ...family, rotationPrior: null }, wishOf(context, power, wearer))) {
+    if (id !== 'failedBefore' && (reason === null || !may(caller.roles, 'sign')))
+      return ruleBroken(`leftOut.${id}`, { family: family.name, age: family.minAge ?? 0, limit: DKT_LIMITS[settings.oxygenSchool].day });
+    if (reason === null) return invalid('despiteReason', 'sameLensAgain', { family: family.name });
+    const meta = { id: context.newId(), practiceId: caller.practiceId, wearerId: taken.visit.wearerId, visitId: taken.visit.id };
+    const rule = PASSABLE_FILTERS[id];
+    await insertPass(
+      tx,
+      { ...meta, visitVersion: taken.version, at: now, by: caller.personId },
+      { rule, evidenceKey: `${rule}|${family.code}|${eye}`, reason },
+    );
+  }
+  return null;
+}
 
 /** Lenses this wearer stopped with for a reason that lies in the lens. */
 async function droppedBefore(context: Context, visit: VisitRow): Promise<readonly string[]> {
@@ -125,7 +163,7 @@ export const putOnTrials = defineService({
     const found = must(await findWearer(tx, caller.practiceId, visit.wearerId), 'wearer of the visit');
     const [decision] = (await listDecisions(tx, caller.practiceId, [form.visitId])).slice(-1);
     const { state: health } = await readHealth(context, visit);
-    const wearer = { age: ageOn(found.birthDate, today), kind: decision?.chosen ?? null, health, fitted: EYES.filter((e) => form[e] !== null) };
+    const wearer = { age: ageOn(found.birthDate, today), kind: decision?.chosen ?? null, health, fitted: EYES.filter((e) => form[e] !== null), dropped };
     for (const eye of EYES) {
       const spec = form[eye];
       if (!spec) continue;
@@ -133,22 +171,8 @@ export const putOnTrials = defineService({
       if (!made.ok) return made;
       const shut = shutOut(context, made.value.family, spec, wearer);
       if (shut) return shut;
-      if (isDropped(made.value.family, dropped)) {
-        if (form.sameLensReason === null) return invalid('sameLensReason', 'sameLensAgain', { family: made.value.family.name });
-        await insertPass(
-          tx,
-          {
-            id: context.newId(),
-            practiceId: caller.practiceId,
-            wearerId: taken.value.visit.wearerId,
-            visitId: form.visitId,
-            visitVersion: taken.value.version,
-            at: now,
-            by: caller.personId,
-          },
-          { rule: 'sameLensAgain', evidenceKey: `sameLensAgain|${made.value.family.code}|${eye}`, reason: form.sameLensReason },
-        );
-      }
+      const held = await passJudgements(context, taken.value, { eye, family: made.value.family, power: spec, wearer, reason: form.despiteReason });
+      if (held) return held;
       const fromDrawer = await takeTrial(tx, caller.practiceId, made.value.lensId, today);
       if (!fromDrawer) return invalid([eye], 'noTrialInDrawer', { family: made.value.family.name });
       const earlier = await takeOffOthers(context, form.visitId, eye);

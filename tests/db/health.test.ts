@@ -450,9 +450,9 @@ describe('the kind of lens', () => {
     });
     const lens = await spec(world, 'plover-30-toric', -3, -1.75, 20);
     expect(await versioned('putOnTrials', { right: lens, left: null })).toMatchObject({
-      error: { fields: [{ path: ['sameLensReason'], code: 'sameLensAgain' }] },
+      error: { fields: [{ path: ['despiteReason'], code: 'sameLensAgain' }] },
     });
-    expect(await versioned('putOnTrials', { right: lens, left: null, sameLensReason: 'dry from the solution' })).toMatchObject({ ok: true });
+    expect(await versioned('putOnTrials', { right: lens, left: null, despiteReason: 'dry from the solution' })).toMatchObject({ ok: true });
     expect((await world.record(visitId)).health.passes).toMatchObject([{ rule: 'sameLensAgain', reason: 'dry from the solution' }]);
   });
 });

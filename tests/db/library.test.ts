@@ -157,12 +157,19 @@ describe('hard filters are kept by the server too', () => {
     expect(await world.do('putOnTrials', { visitId: young, version: 2, right: lens, left: null })).toMatchObject({
       error: { kind: 'ruleBroken', rule: 'leftOut.ageLabel', data: { age: 40 } },
     });
+    // A label is a judgement: a prescriber passes it with a sentence that is kept, nobody else.
+    const why = { right: lens, left: null, despiteReason: 'no lens labelled for the age is made in this power' };
+    expect(await world.do('putOnTrials', { visitId: young, version: 2, ...why }, world.callers.technician)).toMatchObject({
+      error: { rule: 'leftOut.ageLabel' },
+    });
+    expect((await world.do('putOnTrials', { visitId: young, version: 2, ...why })).ok).toBe(true);
+    expect((await world.record(young)).health.passes).toMatchObject([{ rule: 'ageLabel', reason: why.despiteReason }]);
     expect((await world.do('putOnTrials', { visitId, version: 2, right: lens, left: null })).ok).toBe(true);
     await world.must('changeSetting', { key: 'oxygenByDay', value: 'leaveOut', lastChangeId: await lastChange('oxygenByDay') }, admin());
     const dunlin = await spec(world, 'dunlin-1-day', -3, 0, 180, 8.5, 14.2);
-    expect(await world.do('putOnTrials', { visitId: young, version: 2, right: dunlin, left: null })).toMatchObject({ error: { rule: 'leftOut.oxygenByDay' } });
+    expect(await world.do('putOnTrials', { visitId: young, version: 3, right: dunlin, left: null })).toMatchObject({ error: { rule: 'leftOut.oxygenByDay' } });
     await world.must('changeSetting', { key: 'oxygenByDay', value: 'warn', lastChangeId: await lastChange('oxygenByDay') }, admin());
-    expect((await world.do('putOnTrials', { visitId: young, version: 2, right: dunlin, left: null })).ok).toBe(true);
+    expect((await world.do('putOnTrials', { visitId: young, version: 3, right: dunlin, left: null })).ok).toBe(true);
   });
   const lastChange = async (key: string): Promise<string> => {
     const [row] = await world.db.owner<{ id: string }[]>`select id from practice_setting where key = ${key} order by sequence desc limit 1`;

@@ -125,5 +125,5 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await page.getByRole('button', { name: 'It is on the eye' }).click();
   await expect(page.getByTestId('on-right')).toHaveText('−3.00 −1.75 × 20');
   await expect(page.getByTestId('on-right').locator('..')).toContainText('worn home, Plover 30 Toric');
-  await expect(page.getByTestId('turn-before-right')).toContainText('24 Nov 2026: the same lens turned 10° to your left');
+  await expect(page.getByTestId('turn-before-right')).toContainText('24 Nov 2026, same lens: 10° to your left');
 });

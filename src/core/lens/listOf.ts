@@ -1,4 +1,4 @@
-import { droppedLenses, isDropped } from '../advice/dropOut';
+import { droppedLenses } from '../advice/dropOut';
 import type { Kind } from '../advice/recommend';
 import type { Refraction } from '../optics/refraction';
 import type { PracticeSettings } from '../practiceSettings';
@@ -8,7 +8,7 @@ import { EYES, type Degrees, type Dioptres, type Eye, type IsoDate, type Millime
 import type { AddBand, Geometry, LensVariant, Modality } from './family';
 import type { NearestLens } from './nearestLenses';
 import { bestOf, isOfKind, shortlist, sift, type Placed } from './shortlist';
-import { asking, type Filter, type ShortlistFamily, type ShortlistWish } from './shortlistFilters';
+import { asking, toBePassed, type Filter, type PassableFilter, type ShortlistFamily, type ShortlistWish } from './shortlistFilters';
 
 type PerEye<T> = Readonly<Record<Eye, T>>;
 export type Needs = PerEye<Refraction | null>;
@@ -61,7 +61,7 @@ export interface ListChoice {
   readonly kind: Kind | null;
   readonly shape: Shape;
   readonly withoutMaterial: ShortlistWish['withoutMaterial'];
-  /** Codes of families that are to be shown although they failed before. */
+  /** Codes of families that are wanted although a judgement leaves them out. */
   readonly anyway?: string;
   /** Eyes the ranking looks at; all that are fitted, if absent. */
   readonly rankedBy?: readonly Eye[];
@@ -110,19 +110,23 @@ export const countInDrawer = (stock: readonly DrawerLens[], today: IsoDate, fami
 export function listOf<F extends ListedFamily>(
   room: ListRoom<F>,
   choice: ListChoice,
-): { readonly rows: readonly Placed<F>[]; readonly leftOut: readonly { readonly family: F; readonly by: Filter }[] } {
+): {
+  readonly rows: readonly Placed<F>[];
+  readonly leftOut: readonly { readonly family: F; readonly by: Filter }[];
+  /** What a sentence must pass for a family of the list. */
+  readonly passing: (family: F) => readonly PassableFilter[];
+} {
   const { settings, today, lastAxis } = room;
   const { needs, adds, kind, product } = choice;
   const needsFor = choice.needsFor ?? (() => needs);
   const asks = asking(needs);
-  const pardoned = room.families.filter((f) => (choice.anyway ?? '').split(',').includes(f.code));
   const wish: ShortlistWish = {
     today,
     age: room.age,
     kind,
     adds,
     asks,
-    dropped: droppedLenses(room.answers, room.given).filter((said) => !pardoned.some((f) => isDropped(f, [said]))),
+    dropped: droppedLenses(room.answers, room.given),
     powers: EYES.flatMap((eye) => needs[eye] ?? []),
     withoutMaterial: choice.withoutMaterial,
     settings,
@@ -130,6 +134,7 @@ export function listOf<F extends ListedFamily>(
   const { kept, leftOut } = sift(
     room.families.filter((f) => ofShape(f, choice.shape)),
     wish,
+    (choice.anyway ?? '').split(','),
   );
   const prices = pricesOf(settings, product);
   const { days } = daysOf(room.answers);
@@ -165,5 +170,5 @@ export function listOf<F extends ListedFamily>(
       yearlyCost: costOf(family, needs, days, prices).net,
     }),
   );
-  return { rows, leftOut };
+  return { rows, leftOut, passing: (family) => toBePassed(family, wish) };
 }

@@ -15,6 +15,7 @@ import {
   rangeGrid,
   shortlist,
   sift,
+  toBePassed,
   type Refraction,
   type ShortlistFamily,
   type ShortlistWish,
@@ -44,6 +45,26 @@ const options = (right: Refraction | null, left: Refraction | null, tolerance = 
   lastAxis: NO_AXIS,
   cylinderCap: false,
   tolerance,
+});
+
+describe('what leaves a family out and may be passed', () => {
+  const young = { ...WISH, age: 12 };
+  const labelled = { ...families[0]!, minAge: 18 };
+  it('a judgement is passed for the family that is wanted, never for another', () => {
+    const other = { ...families[1]!, minAge: 18 };
+    const { kept, leftOut } = sift([labelled, other], young, [labelled.code]);
+    expect(kept.map((f) => f.code)).toEqual([labelled.code]);
+    expect(leftOut.map((l) => [l.family.code, l.by.id])).toEqual([[other.code, 'ageLabel']]);
+    expect(toBePassed(labelled, young)).toEqual(['ageLabel']);
+    expect(toBePassed(labelled, WISH)).toEqual([]);
+  });
+  it('what is not made, not approved or not known is passed by nobody', () => {
+    const nights = { ...WISH, kind: { modality: 'daily', wear: 'overnight', geometry: 'sphere', material: 'hydrogel' } as const };
+    const unapproved = { ...families[0]!, overnightApproved: false };
+    expect(sift([unapproved], nights, [unapproved.code]).leftOut[0]?.by.id).toBe('overnightNotApproved');
+    const ended = { ...families[0]!, lastOrderOn: '2026-01-01' };
+    expect(sift([ended], WISH, [ended.code]).leftOut[0]?.by.id).toBe('ended');
+  });
 });
 
 describe('what a list must not say', () => {

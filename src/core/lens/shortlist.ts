@@ -8,7 +8,7 @@ import type { AddBand, LensFamily } from './family';
 import { nearestLenses, type NearestLens } from './nearestLenses';
 import { nearestInEach } from './nearestPowers';
 import { blurClass } from './rankOrder';
-import { asking, hasAdd, leftOutBy, type Filter, type ShortlistFamily, type ShortlistWish } from './shortlistFilters';
+import { asking, hasAdd, leftOutBy, leftOutForAll, type Filter, type ShortlistFamily, type ShortlistWish } from './shortlistFilters';
 
 /** One collator for all: making one for each comparison takes longer than the whole search. */
 const byName = new Intl.Collator('en').compare;
@@ -88,15 +88,19 @@ export const bestOf = (
   return asked === need ? found : found.map((lens) => ({ ...lens, blur: blurBetween(need, lens.power), residual: residualOf(need, lens.power) }));
 };
 
-/** Splits families into those the list may hold and those left out, with what leaves them out. */
+/**
+ * Splits families into those the list may hold and those left out, with what leaves them out.
+ * @param anyway codes of families that are wanted although a judgement leaves them out: a sentence is then asked
+ */
 export function sift<F extends ShortlistFamily>(
   families: readonly F[],
   wish: ShortlistWish,
+  anyway: readonly string[] = [],
 ): { readonly kept: readonly F[]; readonly leftOut: readonly { readonly family: F; readonly by: Filter }[] } {
   const kept: F[] = [];
   const leftOut: { family: F; by: Filter }[] = [];
   for (const family of families) {
-    const by = leftOutBy(family, wish);
+    const by = anyway.includes(family.code) ? leftOutForAll(family, wish) : leftOutBy(family, wish);
     if (by) leftOut.push({ family, by });
     else kept.push(family);
   }

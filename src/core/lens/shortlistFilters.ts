@@ -97,5 +97,25 @@ export const FILTERS: readonly Filter[] = [
 /** The first filter that leaves a family out; null when none does. */
 export const leftOutBy = (family: ShortlistFamily, wish: ShortlistWish): Filter | null => FILTERS.find((f) => f.shuts(family, wish)) ?? null;
 
+/**
+ * Filters that are a clinical judgement, and the name under which the sentence that passes each is kept. The others say what
+ * is made, approved, asked or known; nobody passes those.
+ */
+export const PASSABLE_FILTERS = { failedBefore: 'sameLensAgain', oxygenByDay: 'oxygenByDay', ageLabel: 'ageLabel' } as const satisfies Partial<
+  Record<Filter['id'], string>
+>;
+export type PassableFilter = keyof typeof PASSABLE_FILTERS;
+export const isPassableFilter = (id: Filter['id']): id is PassableFilter => Object.hasOwn(PASSABLE_FILTERS, id);
+/** Names under which sentences for a lens are kept. */
+export const LENS_PASS_RULES: readonly string[] = Object.values(PASSABLE_FILTERS);
+
+/** What leaves a family out even for a prescriber who says why; null when nothing does. */
+export const leftOutForAll = (family: ShortlistFamily, wish: ShortlistWish): Filter | null =>
+  FILTERS.find((f) => !isPassableFilter(f.id) && f.shuts(family, wish)) ?? null;
+
+/** The judgements a sentence must pass for this family. */
+export const toBePassed = (family: ShortlistFamily, wish: ShortlistWish): readonly PassableFilter[] =>
+  FILTERS.flatMap((f) => (isPassableFilter(f.id) && f.shuts(family, wish) ? [f.id] : []));
+
 /** Eyes that are to be fitted. */
 export const asking = (needs: Readonly<Record<Eye, unknown>>): Eye[] => EYES.filter((eye) => needs[eye] !== null);

@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { DKT_LIMITS } from '@/core';
+import { DKT_LIMITS, isPassableFilter, may } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { StateMark } from '@/ui/marks';
 import type { LeftOut } from '../common/visit/candidates';
@@ -31,7 +31,7 @@ export function LeftOutList({ leftOut, onAnyway }: { readonly leftOut: readonly 
               })}
             </span>
             <span className="note">{t(`source.${by.source.mark}`)}</span>
-            {by.id === 'failedBefore' ? (
+            {isPassableFilter(by.id) && (by.id === 'failedBefore' || may(record.house.viewer.roles, 'sign')) ? (
               <button type="button" className="btn btn-quiet" onClick={() => onAnyway(family.code)}>
                 {t('chooseAnyway')}
               </button>

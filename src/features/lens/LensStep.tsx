@@ -36,7 +36,7 @@ export function LensStep() {
   const { record, eye, busy, problem } = useVisit();
   const choosing = useChoosing();
   const { draft, needs, adds, apart, shape, without, anyway, list, compared, rows, chosen, leadRow, showAll } = choosing;
-  const { setPanel, setApart, missing, ready, again, sameLensReason, putOn } = choosing;
+  const { setPanel, setApart, missing, ready, despite, despiteReason, putOn } = choosing;
 
   const blocks: WorkingBlock[] = EYES.flatMap((e) => {
     const c = chosen[e];
@@ -130,14 +130,14 @@ export function LensStep() {
           {none ? null : (
             <Narrow shape={shape} without={without} onShape={(value) => draft.set('shape', value)} onWithout={(value) => draft.set('without', value)} />
           )}
-          {again ? (
+          {despite ? (
             <div className="px-6 py-3 max-w-[720px]">
               <Field
-                label={<Stated state="stop">{words('sameLensAgain', { family: again })}</Stated>}
-                value={sameLensReason}
-                onValue={(value) => draft.set('sameLens', value)}
+                label={<Stated state="stop">{t(`despite.${despite.id}`, { family: despite.family, age: despite.age })}</Stated>}
+                value={despiteReason}
+                onValue={(value) => draft.set('despite', value)}
                 maxLength={400}
-                problem={problemAt(problem, 'sameLensReason') ? words('reasonRequired') : null}
+                problem={problemAt(problem, 'despiteReason') ? words('reasonRequired') : null}
               />
             </div>
           ) : null}

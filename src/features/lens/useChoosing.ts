@@ -2,7 +2,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
-import { droppedLenses, EYES, isDropped } from '@/core';
+import { EYES } from '@/core';
 import { inDrawer } from '../common/visit/candidates';
 import { useDraft } from '../common/visit/useDraft';
 import { useVisit } from '../common/visit/VisitProvider';
@@ -14,11 +14,11 @@ import { useLensList } from './useLensList';
 export function useChoosing() {
   const t = useTranslations('lens');
   const router = useRouter();
-  const { record, health, run } = useVisit();
+  const { record, run } = useVisit();
   const draft = useDraft('lens');
   const [panel, setPanel] = useState<'compare' | 'map' | null>(null);
   const lens = useLensList(draft);
-  const { apart, lead, compared, rows, chosen, leadCode } = lens;
+  const { apart, lead, compared, rows, chosen, leadCode, list } = lens;
 
   const choose = (code: string): void => {
     if (apart) draft.set(`${lead}Family`, code);
@@ -68,20 +68,19 @@ export function useChoosing() {
 
   const missing = EYES.filter((e) => chosen[e] && inDrawer(record, chosen[e].family.code, chosen[e].lens, chosen[e].variant) === 0);
   const ready = EYES.filter((e) => chosen[e]);
-  const dropped = droppedLenses(
-    health.answers,
-    record.handOvers.flatMap((c) => (c.current && c.current.visitId !== record.visit.id ? [record.lenses[c.current.lensId]?.familyCode ?? ''] : [])),
-  );
-  const again = EYES.flatMap((e) => chosen[e]?.family ?? []).find((family) => isDropped(family, dropped))?.name ?? null;
-  const sameLensReason = draft.body.sameLens ?? '';
+  const despite =
+    EYES.flatMap((e) => chosen[e]?.family ?? []).flatMap((family) =>
+      list.passing(family).map((id) => ({ id, family: family.name, age: family.minAge ?? 0 })),
+    )[0] ?? null;
+  const despiteReason = draft.body.despite ?? '';
   const putOn = async (): Promise<void> => {
     const spec = { right: chosen.right && specOf(chosen.right), left: chosen.left && specOf(chosen.left) };
-    const done = await run('putOnTrials', { ...spec, ...(again ? { sameLensReason } : {}) }, t('putOnDone'));
+    const done = await run('putOnTrials', { ...spec, ...(despite ? { despiteReason } : {}) }, t('putOnDone'));
     if (done?.ok) {
       draft.clear();
       router.push(`/visits/${record.visit.id}/on-eye`);
     }
   };
-  return { ...lens, draft, panel, setPanel, choose, setApart, compare, missing, ready, again, sameLensReason, putOn };
+  return { ...lens, draft, panel, setPanel, choose, setApart, compare, missing, ready, despite, despiteReason, putOn };
 }
 export type Choosing = ReturnType<typeof useChoosing>;

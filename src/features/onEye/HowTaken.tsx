@@ -34,11 +34,13 @@ export function HowTaken({ readings, eye, typed }: { readonly readings: Readings
       </span>
       {typed ? (
         <>
-          <label className="flex gap-2 items-center note">
-            <input type="checkbox" checked={testedOf(body, eye)} onChange={(event) => draft.set(`${eye}Tested`, event.target.checked ? 'yes' : '')} />
-            {t('cylinderTested')}
-          </label>
-          <span className="flex gap-2 items-baseline flex-wrap">
+          {readings.live[eye].over?.power.cylinder ? null : (
+            <label className="flex gap-2 items-center note">
+              <input type="checkbox" checked={testedOf(body, eye)} onChange={(event) => draft.set(`${eye}Tested`, event.target.checked ? 'yes' : '')} />
+              {t('cylinderTested')}
+            </label>
+          )}
+          <span className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`}>
             <span className="note">{t('control.name')}</span>
             <Segment
               label={labelled('control')}

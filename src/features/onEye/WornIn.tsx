@@ -51,17 +51,17 @@ export function WornIn({ onClose }: { readonly onClose: () => void }) {
       <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
         <p>{t('text')}</p>
         {EYES.filter((eye) => given[eye].length > 0).map((eye) => (
-          <Segment
-            key={eye}
-            label={eyeWords.name(eye)}
-            values={[...given[eye].slice(0, 3).map((h) => h.rootId), NONE]}
-            value={chosen[eye]}
-            word={(id) => {
-              const h = given[eye].find((g) => g.rootId === id);
-              return h ? t('lens', { lens: describe(h.lensId), lot: h.lot, day: formatDay(h.handedOn) }) : t('none');
-            }}
-            onChoose={(id) => setChosen((now) => ({ ...now, [eye]: id }))}
-          />
+          <label key={eye}>
+            <span className="field-label">{eyeWords.name(eye)}</span>
+            <select className="choice w-full" value={chosen[eye]} onChange={(event) => setChosen((now) => ({ ...now, [eye]: event.target.value }))}>
+              {given[eye].map((h) => (
+                <option key={h.rootId} value={h.rootId}>
+                  {t('lens', { lens: describe(h.lensId), lot: h.lot, day: formatDay(h.handedOn) })}
+                </option>
+              ))}
+              <option value={NONE}>{t('none')}</option>
+            </select>
+          </label>
         ))}
         {eyeProblem ? <p className="text-stop">{words(eyeProblem.code, eyeProblem.data)}</p> : null}
         <Field
@@ -72,7 +72,10 @@ export function WornIn({ onClose }: { readonly onClose: () => void }) {
           problem={hoursProblem ? words(hoursProblem.code, hoursProblem.data) : null}
           autoFocus
         />
-        <Segment label={t('how')} values={HOWS} value={how} word={(h) => t(`hows.${h}`)} onChoose={setHow} />
+        <div>
+          <div className="field-label">{t('how')}</div>
+          <Segment label={t('how')} values={HOWS} value={how} word={(h) => t(`hows.${h}`)} onChoose={setHow} />
+        </div>
         <div className="flex justify-end gap-3">
           <Button onClick={close}>{t('cancel')}</Button>
           <Button look="act" type="submit" disabled={busy}>

@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { evidenceKey, PASSABLE, passOf } from '@/core';
+import { evidenceKey, LENS_PASS_RULES, PASSABLE, passOf } from '@/core';
 import { formatDay, formatMoment, formatRecord } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { StateMark } from '@/ui/marks';
@@ -81,7 +81,7 @@ function StopsAndCautions() {
   const stops = useTranslations('stops');
   const evidence = useEvidenceWords();
   const { record, health } = useVisit();
-  const again = record.health.passes.filter((p) => p.rule === 'sameLensAgain' && p.visitId === record.visit.id);
+  const again = record.health.passes.filter((p) => LENS_PASS_RULES.includes(p.rule) && p.visitId === record.visit.id);
   return (
     <section data-testid="paper-stops">
       <h2>{t('stops')}</h2>
@@ -99,7 +99,8 @@ function StopsAndCautions() {
         })}
         {again.map((p) => (
           <li key={p.id}>
-            <strong>{stops('r.sameLensAgain.name')}</strong> {t('bracket', { text: t('reasonGiven', { name: p.passedByName, reason: p.reason }) })}
+            <strong>{stops(`r.${p.rule as 'sameLensAgain'}.name`)}</strong>{' '}
+            {t('bracket', { text: t('reasonGiven', { name: p.passedByName, reason: p.reason }) })}
           </li>
         ))}
       </ul>

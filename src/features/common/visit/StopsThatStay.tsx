@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { PASSABLE, passOf } from '@/core';
+import { LENS_PASS_RULES, PASSABLE, passOf } from '@/core';
 import { Stated } from '@/ui/marks';
 import { DecisionLine } from './DecisionLine';
 import { decisionOf } from './health';
@@ -12,7 +12,7 @@ export function StopsThatStay() {
   const stops = useTranslations('stops.r');
   const { record, health } = useVisit();
   const decision = decisionOf(record);
-  const again = record.health.passes.filter((p) => p.rule === 'sameLensAgain' && p.visitId === record.visit.id);
+  const again = record.health.passes.filter((p) => LENS_PASS_RULES.includes(p.rule) && p.visitId === record.visit.id);
   return (
     <div className="mb-3" data-testid="stops-that-stay">
       {health.fired
@@ -30,7 +30,9 @@ export function StopsThatStay() {
         })}
       {again.map((p) => (
         <p key={p.id} className="mb-2">
-          <Stated state="watch">{t('named', { name: stops('sameLensAgain.name'), text: t('reasonGiven', { name: p.passedByName, reason: p.reason }) })}</Stated>
+          <Stated state="watch">
+            {t('named', { name: stops(`${p.rule as 'sameLensAgain'}.name`), text: t('reasonGiven', { name: p.passedByName, reason: p.reason }) })}
+          </Stated>
         </p>
       ))}
       {decision ? (
