@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { DraftKeeper, type Arrived, type DraftBody } from './draftKeeper';
+import { DraftKeeper, holdDrafts, type Arrived, type DraftBody } from './draftKeeper';
 
 const store = new Map<string, string>();
 beforeEach(() => {
@@ -55,6 +55,50 @@ describe('a draft', () => {
     flying[0]?.('saved');
     await vi.advanceTimersByTimeAsync(10);
     expect(sent).toEqual([{ right: 'a' }, { right: 'b' }]);
+  });
+  it('is not sent while something is recorded: what is on its way is waited for, what was typed follows, or is let go', async () => {
+    const flying: ((arrived: Arrived) => void)[] = [];
+    const sent: DraftBody[] = [];
+    const draft = keeper((body) => (sent.push(body), new Promise((resolve) => flying.push(resolve))));
+    const stop = draft.start();
+    draft.set('right', 'a');
+    await vi.advanceTimersByTimeAsync(500);
+    draft.set('right', 'b');
+    let held = false;
+    const holding = holdDrafts().then((release) => {
+      held = true;
+      return release;
+    });
+    await vi.advanceTimersByTimeAsync(1000);
+    expect([held, sent.length]).toEqual([false, 1]);
+    flying[0]?.('saved');
+    const release = await holding;
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(sent).toHaveLength(1);
+    release();
+    await vi.advanceTimersByTimeAsync(500);
+    expect(sent).toEqual([{ right: 'a' }, { right: 'b' }]);
+    flying[1]?.('saved');
+    await vi.advanceTimersByTimeAsync(10);
+    // Recorded: nothing of it goes out any more.
+    draft.set('right', 'c');
+    const again = await holdDrafts();
+    again();
+    draft.clear();
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(sent).toHaveLength(2);
+    stop();
+  });
+  it('a server that is away holds up a recording for two seconds at most', async () => {
+    const draft = keeper(() => new Promise(() => undefined));
+    const stop = draft.start();
+    draft.set('right', 'a');
+    await vi.advanceTimersByTimeAsync(500);
+    let held = false;
+    void holdDrafts().then(() => (held = true));
+    await vi.advanceTimersByTimeAsync(2100);
+    expect(held).toBe(true);
+    stop();
   });
   it('takes up what this tab kept when it is newer than the server’s copy, and only then', () => {
     store.set('keenfit-draft:v:power:p', JSON.stringify({ body: { right: 'mine' }, sequence: 50 }));

@@ -19,6 +19,25 @@ export interface DraftKeeperOptions {
 
 const SAVE_AFTER_MS = 400;
 const RETRY_MS = 3000;
+/** Longest that a recording waits for a save on its way: a server that is away is found by the recording itself. */
+const HOLD_MS = 2000;
+
+/** Keepers of this page. */
+const KEEPERS = new Set<DraftKeeper>();
+
+/**
+ * Lets no draft be sent while something is recorded, and waits for what is on its way: a save that arrives behind the record
+ * would bring the draft back, and the page may be left before it can be taken back.
+ * @returns a function that lets saving go on
+ */
+export async function holdDrafts(): Promise<() => void> {
+  const held = [...KEEPERS];
+  const flights = held.map((keeper) => keeper.hold());
+  await Promise.race([Promise.all(flights), new Promise((resolve) => setTimeout(resolve, HOLD_MS))]);
+  return () => {
+    for (const keeper of held) keeper.release();
+  };
+}
 
 /**
  * Keeps one draft: at once in the tab, a moment later on the server, one save in flight at a time, last version wins.
@@ -29,6 +48,8 @@ export class DraftKeeper {
   private readonly first: DraftSnapshot;
   private pending: { readonly body: DraftBody; readonly sequence: number } | null = null;
   private flying = false;
+  private flight: Promise<void> = Promise.resolve();
+  private holds = 0;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private readonly listeners = new Set<() => void>();
 
@@ -49,8 +70,22 @@ export class DraftKeeper {
   readonly start = (): (() => void) => {
     const kept = readKept(this.options.key);
     if (kept && kept.sequence > (this.options.stored?.sequence ?? 0)) this.push(kept.body);
+    KEEPERS.add(this);
     const retry = setInterval(() => void this.flush(), RETRY_MS);
-    return () => clearInterval(retry);
+    return () => {
+      KEEPERS.delete(this);
+      clearInterval(retry);
+    };
+  };
+
+  /** Sends nothing until released; resolves when what is on its way has arrived. */
+  readonly hold = (): Promise<void> => {
+    this.holds += 1;
+    return this.flight;
+  };
+  readonly release = (): void => {
+    this.holds -= 1;
+    if (this.pending && this.holds === 0) this.soon();
   };
 
   readonly set = (name: string, value: string): void => {
@@ -72,13 +107,21 @@ export class DraftKeeper {
     if (Object.keys(body).length === 0) forget(this.options.key);
     else keep(this.options.key, this.pending);
     this.show({ ...this.current, body });
+    this.soon();
+  }
+
+  private soon(): void {
     if (this.timer) clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.flush(), SAVE_AFTER_MS);
   }
 
   private async flush(): Promise<void> {
-    const sent = this.pending;
-    if (this.flying || !sent) return;
+    if (this.flying || this.holds > 0 || !this.pending) return;
+    this.flight = this.send(this.pending);
+    await this.flight;
+  }
+
+  private async send(sent: { readonly body: DraftBody; readonly sequence: number }): Promise<void> {
     this.flying = true;
     this.show({ ...this.current, state: 'saving' });
     const arrived = await this.options.save(sent.body, sent.sequence);
@@ -92,7 +135,7 @@ export class DraftKeeper {
     } else if (this.pending === sent) {
       this.pending = null;
       this.show({ ...this.current, state: Object.keys(sent.body).length === 0 ? 'empty' : 'saved' });
-    } else if (this.pending) await this.flush();
+    } else void this.flush();
   }
 
   private show(next: DraftSnapshot): void {

@@ -11,6 +11,7 @@ import { Button } from '@/ui/Button';
 import { StateMark } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
 import type { DeedInput, DeedName, DeedOutput } from '../deeds';
+import { holdDrafts } from '../draftKeeper';
 import { useDeeds } from '../DeedsProvider';
 import { useRefusalWords } from '../words';
 import { LENS_MOVED } from '../SettleClocks';
@@ -76,6 +77,7 @@ export function VisitProvider({ initial, children }: { readonly initial: VisitRe
       if (running.current) return null;
       running.current = true;
       setBusy(true);
+      const release = await holdDrafts();
       try {
         const full = { ...input, visitId: record.visit.id, version: record.visit.version } as unknown as DeedInput<N>;
         const result = await perform(name, full);
@@ -92,6 +94,7 @@ export function VisitProvider({ initial, children }: { readonly initial: VisitRe
         if (done) setSaid({ key: Date.now(), text: done, undo: name === 'undo' ? [] : facts });
         return result;
       } finally {
+        release();
         running.current = false;
         setBusy(false);
       }
