@@ -11,11 +11,11 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await page.locator('#q-danger').getByRole('button', { name: /^None/i }).click();
   await page.getByRole('button', { name: 'Record the history' }).click();
   await page.waitForURL('**/eye-health');
+  await page.getByTestId('staining-right').click();
   for (const eye of ['Right', 'Left'])
     await page
-      .locator('#sign-staining')
-      .getByRole('button', { name: new RegExp(`^${eye} eye.*\\b0`) })
-      .first()
+      .getByRole('group', { name: `${eye} eye, Staining` })
+      .getByRole('button', { name: '0', exact: true })
       .click();
   await page.getByRole('button', { name: 'Record the findings' }).click();
   await expect(page.locator('.toast')).toContainText('Findings recorded');

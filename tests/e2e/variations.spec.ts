@@ -162,10 +162,9 @@ test('correct, exchange, undo', async ({ page }) => {
 
 test('a press while the first is on its way, and a supplier that is down', async ({ page, site }) => {
   const visit = await openVisit(page, 'aftercare');
+  await typePowers(page, '-2.00', '-2.00');
   await say(page, visit, { danger: ['none'] });
   await see(page, visit, { staining: 0 });
-  await page.reload();
-  await typePowers(page, '-2.00', '-2.00');
   const visitId = /visits\/([^/]+)/.exec(page.url())?.[1] ?? '';
   const [family] = await site.db.owner<{ id: string }[]>`select id from lens_family_version where code = 'turnstone-30'`;
   const lens = { familyId: family?.id, sphere: -2, cylinder: 0, axis: 180, add: null, baseCurve: 8.4, diameter: 14.2 };
