@@ -263,6 +263,10 @@ describe('a lens worn home', () => {
     const record = await world.record(visitId);
     const [on] = record.facts.onEye;
     expect(on?.current).toMatchObject({ source: 'dispensed', lensId: worn?.lensId, lot: worn?.lot, expiresOn: worn?.expiresOn });
+    const again = { lensOnEyeId: on?.rootId, lot: worn?.lot, expiresOn: worn?.expiresOn };
+    expect(await world.do('handOver', { visitId, version: 2, right: again, left: null, experienceNote: 'worn for a week' })).toMatchObject({
+      error: { rule: 'handedOverAlready' },
+    });
     expect(record.facts.onEyeExtras[0]).toMatchObject({ how: 'boxSeen', takenOffAt: null });
     expect(Date.parse(record.house.now) - Date.parse(on?.current?.putOnAt ?? '')).toBe(6.5 * 3600 * 1000);
     const read = first.facts.rotations.map((c) => c.current?.rotationLeftDeg ?? 0);

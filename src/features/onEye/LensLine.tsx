@@ -77,9 +77,8 @@ function Name({ chain }: { readonly chain: Tried }) {
   const t = useTranslations('lensLine');
   const eyeWords = useEyeWords();
   const row = chain.current;
-  return (
-    <>{row.source === 'trial' ? t('trial', { eye: eyeWords.short(row.eye), number: row.trialNumber ?? 1 }) : t('brought', { eye: eyeWords.short(row.eye) })}</>
-  );
+  const eye = eyeWords.short(row.eye);
+  return <>{row.source === 'trial' ? t('trial', { eye, number: row.trialNumber ?? 1 }) : t(row.source === 'dispensed' ? 'worn' : 'brought', { eye })}</>;
 }
 
 function Station({ eye, chain, onOpen }: { readonly eye: Eye; readonly chain: Tried; readonly onOpen: () => void }) {
