@@ -1,36 +1,17 @@
 import 'server-only';
-import {
-  addSeconds,
-  ageOn,
-  chains,
-  DKT_LIMITS,
-  droppedLenses,
-  EYES,
-  isMade,
-  isOrderable,
-  leftOutForAll,
-  may,
-  nightBar,
-  PASSABLE_FILTERS,
-  toBePassed,
-  type Eye,
-  type HealthState,
-  type Kind,
-  type OnEyeFact,
-  type Refraction,
-  type ShortlistWish,
-} from '../core';
+import { addSeconds, ageOn, chains, droppedLenses, EYES, isMade, isOrderable, type Eye, type OnEyeFact } from '../core';
 import { findFact, insertConfirmation, insertRemoval, listFacts, listOnEyeExtras, withdrawRemoval } from '../db/facts';
-import { insertPass, listDecisions } from '../db/health';
+import { listDecisions } from '../db/health';
 import { ensureLens, findFamily, findFamilyInForce, insertFamily, listLenses, takeTrial, type FamilyWithBlocks } from '../db/lenses';
 import { deleteDraft, listVisits, type VisitRow } from '../db/visits';
 import { findWearer } from '../db/wearers';
 import { must } from '../lib/assert';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../lib/outcome';
 import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, wornForm, type LensSpecInput } from '../schema/measureForms';
-import { takeVisit, type Taken } from './change';
+import { takeVisit } from './change';
 import { defineService, type Context } from './define';
 import { readHealth } from './healthRecord';
+import { passJudgements, shutOut } from './lensJudgements';
 import type { HandOverFact } from './visitRecord';
 
 /** The family and row of a lens that is really made; its row in `lens` appears when it is first met. */
@@ -73,63 +54,6 @@ async function takeOffOthers(context: Context, visitId: string, eye: Eye): Promi
     await insertRemoval(tx, { practiceId: caller.practiceId, lensOnEyeId: chain.rootId, at: now, by: caller.personId });
   }
   return earlier;
-}
-
-interface Fitted {
-  readonly age: number;
-  readonly kind: Kind | null;
-  readonly health: HealthState;
-  readonly fitted: readonly Eye[];
-  readonly dropped: readonly string[];
-}
-
-/** Why a family must not go on this wearer's eye whoever says so: approval or oxygen for nights; null when it may. */
-function shutOut(context: Context, family: FamilyWithBlocks, power: Refraction, wearer: Fitted): Result<never> | null {
-  const { settings } = context;
-  // Nights: every eye that is fitted has been looked at and is clear; nobody overrides it.
-  if (wearer.kind?.wear === 'overnight' && nightBar(wearer.health.facts, wearer.fitted) !== null) return ruleBroken('nightsNotClear');
-  const { id } = leftOutForAll({ ...family, rotationPrior: null }, wishOf(context, power, wearer)) ?? {};
-  if (id === undefined || !FOR_NIGHTS.includes(id)) return null;
-  return ruleBroken(`leftOut.${id}`, { family: family.name, limit: DKT_LIMITS[settings.oxygenSchool].overnight });
-}
-const FOR_NIGHTS: readonly string[] = ['overnightNotApproved', 'oxygenOvernight'];
-
-/** Adds and materials are judged where a lens is chosen. */
-const wishOf = (context: Context, power: Refraction, { age, kind, dropped }: Fitted): ShortlistWish => ({
-  today: context.today,
-  age,
-  kind,
-  adds: { right: 1, left: 1 },
-  asks: [],
-  dropped,
-  powers: [power],
-  withoutMaterial: null,
-  settings: context.settings,
-});
-
-/**
- * Judgements that leave a family out are passed with a sentence, which is kept: a lens that failed before by whoever fits,
- * its label and too little oxygen by day by a prescriber.
- */
-async function passJudgements(
-  context: Context,
-  taken: Taken,
-  { eye, family, power, wearer, reason }: { eye: Eye; family: FamilyWithBlocks; power: Refraction; wearer: Fitted; reason: string | null },
-): Promise<Result<never> | null> {
-  const { tx, caller, now, settings } = context;
-  for (const id of toBePassed({ ...family, rotationPrior: null }, wishOf(context, power, wearer))) {
-    if (id !== 'failedBefore' && (reason === null || !may(caller.roles, 'sign')))
-      return ruleBroken(`leftOut.${id}`, { family: family.name, age: family.minAge ?? 0, limit: DKT_LIMITS[settings.oxygenSchool].day });
-    if (reason === null) return invalid('despiteReason', 'sameLensAgain', { family: family.name });
-    const meta = { id: context.newId(), practiceId: caller.practiceId, wearerId: taken.visit.wearerId, visitId: taken.visit.id };
-    const rule = PASSABLE_FILTERS[id];
-    await insertPass(
-      tx,
-      { ...meta, visitVersion: taken.version, at: now, by: caller.personId },
-      { rule, evidenceKey: `${rule}|${family.code}|${eye}`, reason },
-    );
-  }
-  return null;
 }
 
 /** Lenses this wearer stopped with for a reason that lies in the lens. */
