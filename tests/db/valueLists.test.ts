@@ -1,0 +1,84 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  ACUITY_WAYS,
+  ADD_BANDS,
+  CARE_SYSTEMS,
+  EYES,
+  FIT_WORDS,
+  GEOMETRIES,
+  LENS_SIGNS,
+  MARK_LAYOUTS,
+  MODALITIES,
+  MULTIFOCAL_DESIGNS,
+  OVER_CONTROLS,
+  PLUS_HALF,
+  PURPOSES,
+  READ_HOW,
+  SIGNS,
+  STABILISATIONS,
+  STOP_ENDINGS,
+} from '../../src/core';
+import { openWorld, type World } from './support';
+
+let world: World;
+const CHECKS = new Map<string, string>();
+beforeAll(async () => {
+  world = await openWorld();
+  const rows = await world.db.owner<{ table: string; checks: string }[]>`
+    select c.conrelid::regclass::text as table, string_agg(pg_get_constraintdef(c.oid), ' ') as checks
+    from pg_constraint c join pg_class k on k.oid = c.conrelid join pg_namespace n on n.oid = k.relnamespace
+    where c.contype = 'c' and n.nspname = current_schema() group by 1`;
+  for (const row of rows) CHECKS.set(row.table, row.checks);
+}, 180_000);
+afterAll(() => world.db.close());
+
+const quoted = (list: string): string[] => [...list.matchAll(/'([^']+)'::text/g)].map((m) => m[1] ?? '').sort();
+/** What the database lets a column hold. */
+function allowed(table: string, column: string): string[] {
+  const [, list] = new RegExp(`\\(?\\b${column} = ANY \\(ARRAY\\[([^\\]]+)\\]\\)`).exec(CHECKS.get(table) ?? '') ?? [];
+  return quoted(list ?? '');
+}
+/** What the database lets a sign of a table say in words. */
+function words(table: string): Map<string, string[]> {
+  const found = new Map<string, string[]>();
+  const branches = (CHECKS.get(table) ?? '').matchAll(
+    /WHEN \((sign = '\w+'::text|sign = ANY \(ARRAY\[[^\]]+\]\))\) THEN \(word_value = (ANY \(ARRAY\[[^\]]+\]\)|'\w+'::text)\)/g,
+  );
+  for (const [, signs = '', list = ''] of branches) for (const sign of quoted(signs)) found.set(sign, quoted(list));
+  return found;
+}
+const sorted = (list: readonly string[]): string[] => [...list].sort();
+
+describe('what the code offers is what the database holds', () => {
+  it.each<[string, string, readonly string[]]>([
+    ['eye_acuity', 'way', ACUITY_WAYS],
+    ['fit_check', 'verdict', FIT_WORDS],
+    ['rotation_reading', 'how', READ_HOW],
+    ['over_refraction', 'plus_half', PLUS_HALF],
+    ['over_refraction', 'control', OVER_CONTROLS],
+    ['safety_stop_end', 'how', STOP_ENDINGS],
+    ['prescription', 'purpose', PURPOSES],
+    ['lens_family_version', 'geometry', GEOMETRIES],
+    ['lens_family_version', 'modality', MODALITIES],
+    ['lens_family_version', 'mark_layout', MARK_LAYOUTS],
+    ['lens_family_version', 'stabilisation', STABILISATIONS],
+    ['lens_family_version', 'multifocal_design', MULTIFOCAL_DESIGNS],
+    ['lens', 'add_band', ADD_BANDS],
+    ['care_product', 'system', CARE_SYSTEMS],
+    ['refraction', 'eye', EYES],
+  ])('%s.%s', (table, column, list) => {
+    expect(allowed(table, column)).toEqual(sorted(list));
+  });
+  it('the words of every finding of the eye', () => {
+    const here = SIGNS.flatMap((s) => (s.kind === 'word' ? [[s.id, sorted(s.options)] as const] : []));
+    expect(here.length).toBeGreaterThan(8);
+    expect(Object.fromEntries(words('eye_finding'))).toEqual(Object.fromEntries(here));
+  });
+  it('the words of every finding of a lens; what was said under an earlier name can still be read', () => {
+    const here = LENS_SIGNS.flatMap((s) => (s.kind === 'word' ? [[s.id, sorted(s.options)] as const] : []));
+    expect(here.length).toBeGreaterThan(8);
+    const { linePushUp, ...held } = Object.fromEntries(words('lens_finding'));
+    expect(held).toEqual(Object.fromEntries(here));
+    expect(linePushUp).toEqual(['less', 'middle', 'more']);
+  });
+});
