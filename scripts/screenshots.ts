@@ -179,6 +179,7 @@ await press('To the prescription');
 await page.waitForURL('**/final');
 await page.getByLabel('Why the order need not wait for aftercare').fill('At sea from 2 December; wore soft lenses before.');
 await quiet();
+await page.evaluate(() => window.scrollTo(0, 0));
 await shot('final');
 await page.getByLabel('Your password, once more').fill(DEMO_PASSWORD);
 await press('Sign prescription');
