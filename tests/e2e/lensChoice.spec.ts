@@ -152,3 +152,28 @@ test('the kind decided is chosen to begin with, though others leave less blur; a
   await expect(page.getByTestId('paper')).toContainText('Worked out for 4 days a week, as you said.');
   await expect(page.getByTestId('paper')).toContainText('telephone 555 0199');
 });
+
+test('younger than the label: a prescriber chooses it all the same, and the sentence stays', async ({ page, site }) => {
+  await site.db.owner`update lens_family_version set min_age = 40 where code = 'plover-30-toric'`;
+  const visit = await openVisit(page);
+  await typePowers(page, '-3.25 -1.75 x 20', null);
+  await expect(page.getByTestId('candidate-plover-30-toric')).toHaveCount(0);
+  await page.getByTestId('left-out').locator('summary').click();
+  await expect(page.getByTestId('left-out')).toContainText('labelled from age 40');
+  await page
+    .getByTestId('left-out')
+    .getByRole('listitem')
+    .filter({ hasText: 'Plover 30 Toric' })
+    .getByRole('button', { name: 'Choose it all the same' })
+    .click();
+  await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
+  await page.getByRole('button', { name: 'Put it on R' }).click();
+  await expect(page).toHaveURL(/lens$/);
+  const why = page.getByRole('textbox', { name: /labelled from age 40/ });
+  await why.fill('no other toric of this curve is made');
+  await page.getByRole('button', { name: 'Put it on R' }).click();
+  await page.waitForURL('**/on-eye');
+  await page.goto(`${visit}/final`);
+  await expect(page.getByTestId('stops-that-stay')).toContainText('no other toric of this curve is made');
+  await site.db.owner`update lens_family_version set min_age = null where code = 'plover-30-toric'`;
+});
