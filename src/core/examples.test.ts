@@ -34,23 +34,19 @@ const tens = {
   ],
 };
 
-const nothing = core.eyeState(
-  {
-    refractions: [],
-    onEye: [],
-    onEyeExtras: [],
-    fits: [],
-    rotations: [],
-    overRefractions: [],
-    lensFindings: [],
-    acuitiesBoth: [],
-    eyeAcuities: [],
-    choices: [],
-  },
-  'right',
-  () => undefined,
-  core.DEFAULT_SETTINGS,
-);
+const noFacts: core.VisitFacts = {
+  refractions: [],
+  onEye: [],
+  onEyeExtras: [],
+  fits: [],
+  rotations: [],
+  overRefractions: [],
+  lensFindings: [],
+  acuitiesBoth: [],
+  eyeAcuities: [],
+  choices: [],
+};
+const nothing = core.eyeState(noFacts, 'right', () => undefined, core.DEFAULT_SETTINGS);
 
 /** Things that an example may name instead of spelling out. */
 const scope = {
@@ -59,18 +55,7 @@ const scope = {
   need: { sphere: -3.13, cylinder: -1.59, axis: 20 },
   tried: { family: tens, baseCurve: 8.6, diameter: 14.2 },
   wear: { modality: 'monthly', daysPerWeek: 7 },
-  noFacts: {
-    refractions: [],
-    onEye: [],
-    onEyeExtras: [],
-    fits: [],
-    rotations: [],
-    overRefractions: [],
-    lensFindings: [],
-    acuitiesBoth: [],
-    eyeAcuities: [],
-    choices: [],
-  },
+  noFacts,
   rules: core.DEFAULT_SETTINGS,
   state: nothing,
   verdict: nothing.verdict,

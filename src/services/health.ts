@@ -209,7 +209,7 @@ export const endStop = defineService({
     if (form.how !== 'wrongEntry') {
       const off = await eyesWithoutLens(context, visit.id);
       const [missing] = missingLook(stop, freshSince(file.findings, visit.id, stop.openedAt, off));
-      if (missing) return ruleBroken('freshLookFirst', { eye: missing.eye, sign: missing.sign });
+      if (missing) return ruleBroken('gradeAfreshFirst', { eye: missing.eye, sign: missing.sign });
     }
     // A power is not asked again: the stop stands or falls with it above.
     const asked = stop.evidence.filter((e) => e.from === 'eye' || e.from === 'history');

@@ -35,7 +35,7 @@ beforeEach(async () => {
   visitId = await freshVisit();
 });
 
-/** The fresh look every stop asks for before it ends. */
+/** What every stop asks to be graded anew before it ends. */
 const LOOKED = { staining: 0, papillae: 0, chamber: 'quiet' } as const;
 
 /** Everything that brings a lens nearer, as a request would ask for it. */
@@ -125,7 +125,7 @@ describe('an absolute stop', () => {
     world.move(3600);
     const { visitId: later = '' } = await world.must('openVisit', { wearerId: wearer.id, kind: 'aftercare' });
     const end = () => versioned('endStop', { stopId, how: 'healed', reason: 'quiet, no stain' }, world.asha, later);
-    expect(await end()).toMatchObject(refused('freshLookFirst'));
+    expect(await end()).toMatchObject(refused('gradeAfreshFirst'));
     await see(LOOKED, {}, later);
     expect(await end()).toMatchObject(refused('lookAgainFirst'));
     await see({ bulbarRedness: 1, pain: 0 }, {}, later);
@@ -186,7 +186,7 @@ describe('a stop that rests on what was said, or on a medicine and the power', (
     const stop = (await world.record(visitId)).health.stops[0];
     expect(stop).toMatchObject({ rule: 'heardRedPainful', eyes: [] });
     const end = () => versioned('endStop', { stopId: stop?.id, how: 'looked', reason: 'an eyelash in the left eye, taken out' });
-    expect(await end()).toMatchObject({ error: { rule: 'freshLookFirst', data: { eye: 'right', sign: 'staining' } } });
+    expect(await end()).toMatchObject({ error: { rule: 'gradeAfreshFirst', data: { eye: 'right', sign: 'staining' } } });
     world.move(60);
     await see(LOOKED);
     expect(await end()).toMatchObject({ error: { data: { eye: 'left' } } });
@@ -203,14 +203,14 @@ describe('a stop that rests on what was said, or on a medicine and the power', (
     expect(await versioned('endStop', { stopId, how: 'looked', reason: 'nothing there' })).toMatchObject(refused('notOnlySaid'));
     expect(await versioned('endStop', { stopId, how: 'secondLook', reason: 'nothing there' })).toMatchObject(refused('noSecondLook'));
   });
-  it('no fresh look with the lens on', async () => {
+  it('nothing graded with the lens on counts', async () => {
     await say({ danger: ['redness', 'light'] });
     const stopId = (await world.record(visitId)).health.stops[0]?.id;
     await versioned('recordBroughtIn', { eye: 'left', description: 'own lens', power: null, how: null });
     world.move(60);
     await see(LOOKED, LOOKED);
     expect(await versioned('endStop', { stopId, how: 'looked', reason: 'dust, washed out' })).toMatchObject({
-      error: { rule: 'freshLookFirst', data: { eye: 'left' } },
+      error: { rule: 'gradeAfreshFirst', data: { eye: 'left' } },
     });
   });
   it('topiramate and 1.00 D towards minus since the last visit open one when the refraction is recorded', async () => {

@@ -13,7 +13,7 @@ export type StopEnding = (typeof STOP_ENDINGS)[number];
 /** Stops that no second look on the same day ends. */
 const NEVER_SAME_DAY: readonly string[] = ['suspectedInfection', 'infiltrateWithSymptoms', 'myopicShift', 'pressureSigns'];
 /** Graded afresh with the lens off before any stop ends: stain, the everted lid, the chamber. Source: common practice. */
-export const FRESH_LOOK: readonly SignId[] = ['staining', 'papillae', 'chamber'];
+export const GRADED_BEFORE_END: readonly SignId[] = ['staining', 'papillae', 'chamber'];
 
 export interface OpenStop {
   readonly rule: string;
@@ -47,4 +47,4 @@ export function endingsOf(stop: OpenStop): readonly StopEnding[] {
  * @example missingLook({eyes: ['right']}, {right: {staining: 0, chamber: 'quiet'}, left: {}}) → [{eye: 'right', sign: 'papillae'}]
  */
 export const missingLook = (stop: Pick<OpenStop, 'eyes'>, fresh: Readonly<Record<Eye, Findings>>): readonly { readonly eye: Eye; readonly sign: SignId }[] =>
-  eyesToLookAt(stop).flatMap((eye) => FRESH_LOOK.filter((sign) => fresh[eye][sign] === undefined).map((sign) => ({ eye, sign })));
+  eyesToLookAt(stop).flatMap((eye) => GRADED_BEFORE_END.filter((sign) => fresh[eye][sign] === undefined).map((sign) => ({ eye, sign })));

@@ -120,7 +120,7 @@ function Corrections() {
   );
 }
 
-/** Every way this stop may end today, each with its own sentence: the server still asks for the fresh look of each. */
+/** Every way this stop may end today, each with its own sentence: the server still asks for the grades that each needs. */
 function EndStop({ stop }: { readonly stop: ReturnType<typeof openStops>[number] }) {
   const t = useTranslations('eyeHealth.end');
   const { record, run } = useVisit();

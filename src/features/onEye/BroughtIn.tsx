@@ -2,8 +2,8 @@
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
-import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
+import { FormEnd } from '@/ui/FormEnd';
 import { Panel } from '@/ui/Panel';
 import { Segment } from '@/ui/Segment';
 import { PowerField } from '../common/PowerField';
@@ -70,12 +70,7 @@ export function BroughtIn({ onClose }: { readonly onClose: () => void }) {
           <Segment label={t('how')} values={HOWS} value={how} word={(h) => t(`hows.${h}`)} onChoose={setHow} />
         </div>
         <p className="note">{t('note')}</p>
-        <div className="flex justify-end gap-3">
-          <Button onClick={close}>{t('cancel')}</Button>
-          <Button look="act" type="submit" disabled={busy}>
-            {t('do')}
-          </Button>
-        </div>
+        <FormEnd cancel={t('cancel')} act={t('do')} busy={busy} onCancel={close} />
       </form>
     </Panel>
   );

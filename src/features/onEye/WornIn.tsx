@@ -4,8 +4,8 @@ import { useTranslations } from 'use-intl';
 import { EYES, formatRefraction, handedFor, type Eye } from '@/core';
 import { formatDay } from '@/i18n/format';
 import type { HandOverFact, VisitRecord } from '@/services/visitRecord';
-import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
+import { FormEnd } from '@/ui/FormEnd';
 import { Panel } from '@/ui/Panel';
 import { Segment } from '@/ui/Segment';
 import { problemAt, useProblemWords } from '../common/words';
@@ -76,12 +76,7 @@ export function WornIn({ onClose }: { readonly onClose: () => void }) {
           <div className="field-label">{t('how')}</div>
           <Segment label={t('how')} values={HOWS} value={how} word={(h) => t(`hows.${h}`)} onChoose={setHow} />
         </div>
-        <div className="flex justify-end gap-3">
-          <Button onClick={close}>{t('cancel')}</Button>
-          <Button look="act" type="submit" disabled={busy}>
-            {t('do')}
-          </Button>
-        </div>
+        <FormEnd cancel={t('cancel')} act={t('do')} busy={busy} onCancel={close} />
       </form>
     </Panel>
   );

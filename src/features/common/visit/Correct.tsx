@@ -3,8 +3,8 @@ import { useState, type FormEvent, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
 import { formatRefraction, parseAcuity, parseRotation, powerOf, type AnyFact, type FactChain, type PowerColumns } from '@/core';
 import { formatTime } from '@/i18n/format';
-import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
+import { FormEnd } from '@/ui/FormEnd';
 import { EyeBadge } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
 import type { DeedInput } from '../deeds';
@@ -163,12 +163,7 @@ function CorrectPanel({
           hint={t('reasonHint')}
         />
         {problem && problem.kind !== 'invalid' && problem.kind !== 'conflict' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
-        <div className="flex justify-end gap-3">
-          <Button onClick={close}>{t('cancel')}</Button>
-          <Button look="act" type="submit" disabled={busy}>
-            {t('do')}
-          </Button>
-        </div>
+        <FormEnd cancel={t('cancel')} act={t('do')} busy={busy} onCancel={close} />
       </form>
     </Panel>
   );
