@@ -16,8 +16,10 @@ const ROOMS = {
   ui: ['lib', 'core', 'i18n'],
   workers: ['lib', 'core', 'formats'],
   'features-common': ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'ui'],
+  'visit-shell': ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'ui', 'workers', 'features-common'],
+  'visit-step': ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'ui', 'workers', 'features-common', 'visit-shell'],
   features: ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'ui', 'workers', 'features-common'],
-  app: ['lib', 'core', 'schema', 'formats', 'i18n', 'server', 'services', 'ui', 'features-common', 'features'],
+  app: ['lib', 'core', 'schema', 'formats', 'i18n', 'server', 'services', 'ui', 'features-common', 'visit-shell', 'visit-step', 'features'],
   standins: ['lib', 'core'],
   demo: ['lib', 'core', 'schema', 'db', 'server'],
   scripts: ['lib', 'core', 'schema', 'db', 'server', 'services', 'demo', 'tests'],
@@ -34,6 +36,8 @@ const ROOMS = {
     'ui',
     'workers',
     'features-common',
+    'visit-shell',
+    'visit-step',
     'features',
     'app',
     'standins',
@@ -43,14 +47,20 @@ const ROOMS = {
 };
 const elements = Object.keys(ROOMS).map((type) => {
   if (type === 'features-common') return { type, pattern: 'src/features/common' };
+  if (type === 'visit-shell') return { type, pattern: 'src/features/visit/shell' };
+  if (type === 'visit-step') return { type, pattern: ['src/features/visit/steps/*', 'src/features/visit/print'], capture: ['step'] };
   if (type === 'features') return { type, pattern: 'src/features/*', capture: ['feature'] };
   if (['demo', 'scripts', 'tests'].includes(type)) return { type, pattern: type };
   return { type, pattern: `src/${type}` };
 });
+const own = (type, part) => ({
+  from: { element: { type, captured: { [part]: '*' } } },
+  allow: { to: { element: { type, captured: { [part]: `{{ from.captured.${part} }}` } } } },
+});
 const policies = Object.entries(ROOMS).flatMap(([type, allowed]) => [
-  // A room may always import from itself; one feature never from another.
-  ...(type === 'features'
-    ? [{ from: { element: { type, captured: { feature: '*' } } }, allow: { to: { element: { type, captured: { feature: '{{ from.captured.feature }}' } } } } }]
+  // A room may always import from itself; one feature, or one step of a visit, never from another.
+  ...(type === 'features' || type === 'visit-step'
+    ? [own(type, type === 'features' ? 'feature' : 'step')]
     : [{ from: { element: { type } }, allow: { to: { element: { type } } } }]),
   ...(allowed.length > 0 ? [{ from: { element: { type } }, allow: { to: { element: { types: { anyOf: allowed } } } } }] : []),
 ]);
@@ -99,11 +109,20 @@ export default tseslint.config(
     // A use case that waited for a second connection while holding its first could stop the whole server: only what runs
     // before the transaction has pools in reach.
     files: ['src/services/**/*.ts', 'src/db/**/*.ts'],
-    ignores: ['src/services/define.ts', 'src/services/access.ts', 'src/services/throttle.ts', 'src/services/signInPage.ts', 'src/db/client.ts'],
+    ignores: [
+      'src/services/define.ts',
+      'src/services/session/access.ts',
+      'src/services/session/throttle.ts',
+      'src/services/session/queries.ts',
+      'src/db/client.ts',
+    ],
     rules: {
       'no-restricted-imports': [
         'error',
-        { patterns: [{ group: ['**/server/database'], message: 'A use case has one connection: its transaction.' }], paths: [{ name: 'postgres', allowTypeImports: true, message: 'Pools are opened in db/client alone.' }] },
+        {
+          patterns: [{ group: ['**/server/database'], message: 'A use case has one connection: its transaction.' }],
+          paths: [{ name: 'postgres', allowTypeImports: true, message: 'Pools are opened in db/client alone.' }],
+        },
       ],
       'no-restricted-syntax': [
         'error',

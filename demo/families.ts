@@ -1,5 +1,5 @@
 import type { AddBand, CurveDiameter, LensBlock, StepRange } from '../src/core';
-import type { FamilyWithBlocks, NewFamily } from '../src/db/lenses';
+import type { FamilyWithBlocks, NewFamily } from '../src/db/family';
 
 /** Invented families of invented makers. Blocks follow what soft lenses are really made in: finer steps near zero. */
 const span = (from: number, to: number, step: number): StepRange => ({ from, to, step });

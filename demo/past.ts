@@ -1,9 +1,9 @@
 import { Temporal } from 'temporal-polyfill';
 import type { AnswerValue, Eye } from '../src/core';
 import type { Tx } from '../src/db/client';
-import { insertFact } from '../src/db/facts';
-import { insertAnswer } from '../src/db/health';
-import { insertVisit, setVisitClosed } from '../src/db/visits';
+import { insertFacts } from '../src/db/fact';
+import { insertAnswers } from '../src/db/history';
+import { insertVisit, setVisitClosed } from '../src/db/visit';
 
 /** Earlier visits of some wearers of the demo: what was said and seen then, so that today has something to differ from. */
 interface Past {
@@ -114,13 +114,12 @@ export async function insertPast(
     .toString();
   const visitId = newId();
   await insertVisit(tx, { id: visitId, practiceId, wearerId, kind: 'refit', appointmentId: null, at, by });
-  for (const [question, value] of Object.entries(past.answers)) {
-    await insertAnswer(tx, { id: newId(), practiceId, visitId, visitVersion: 2, at, by }, { question, value, note: null });
-  }
+  const answers = Object.entries(past.answers).map(([question, value]) => ({ id: newId(), question, value, note: null }));
+  await insertAnswers(tx, { practiceId, visitId, visitVersion: 2, at, by }, answers);
   for (const eye of ['right', 'left'] as const) {
     for (const [sign, numberValue] of Object.entries(past.grades[eye])) {
       const meta = { id: newId(), practiceId, visitId, visitVersion: 2, eye, observedAt: at, recordedAt: at, recordedBy: by };
-      await insertFact(tx, 'eye_finding', meta, { sign, numberValue, wordValue: null });
+      await insertFacts(tx, [{ kind: 'finding', meta, values: { sign, numberValue, wordValue: null } }]);
     }
   }
   await setVisitClosed(tx, practiceId, visitId, at);

@@ -134,16 +134,24 @@ async function benchPages(): Promise<void> {
       const headers = { origin: site.url, 'content-type': 'application/json' };
       const signIn = await fetch(`${site.url}/api/session`, { method: 'POST', headers, body: JSON.stringify({ account: 'asha', password: DEMO_PASSWORD }) });
       const cookie = signIn.headers.get('set-cookie')?.split(';')[0] ?? '';
-      const deed = async (name: string, input: object): Promise<Record<string, string>> => {
-        const answer = await fetch(`${site.url}/api/deeds/${name}`, { method: 'POST', headers: { ...headers, cookie }, body: JSON.stringify(input) });
-        return ((await answer.json()) as { value: Record<string, string> }).value;
+      const call = async (path: string, input: object): Promise<unknown> => {
+        const answer = await fetch(`${site.url}/api/${path}`, { method: 'POST', headers: { ...headers, cookie }, body: JSON.stringify(input) });
+        return ((await answer.json()) as { value: unknown }).value;
       };
-      const { wearerId } = await deed('createWearer', { name: 'Bench', birthDate: '1990-01-01' });
-      const { visitId } = await deed('openVisit', { wearerId, kind: 'firstFit' });
-      await deed('recordRefraction', { visitId, version: 1, right: '-3.25 -1.75 x 20', left: '-4.50 -1.25 x 165', vertexMm: 12 });
+      const command = async (name: string, input: object) => (await call(`commands/${name}`, input)) as Record<string, string>;
+      const { wearerId } = await command('createWearer', { name: 'Bench', birthDate: '1990-01-01' });
+      const { visitId } = await command('openVisit', { wearerId, kind: 'firstFit' });
+      await command('recordRefraction', { visitId, version: 1, right: '-3.25 -1.75 x 20', left: '-4.50 -1.25 x 165', vertexMm: 12 });
       if (asked('pages')) {
         console.log('\nServer response, median of 30 after 5 to warm up:');
-        for (const path of ['/sign-in', '/', '/wearers', `/wearers/${wearerId ?? ''}`, `/visits/${visitId ?? ''}/power`, `/visits/${visitId ?? ''}/lens`]) {
+        for (const path of [
+          '/sign-in',
+          '/',
+          '/wearers',
+          `/wearers/${wearerId ?? ''}`,
+          `/visits/${visitId ?? ''}/refraction`,
+          `/visits/${visitId ?? ''}/lens`,
+        ]) {
           const times: number[] = [];
           for (let i = 0; i < 35; i++) {
             const start = performance.now();
@@ -153,10 +161,10 @@ async function benchPages(): Promise<void> {
           console.log(`  ${path.replace(/[0-9a-f]{8}-[0-9a-f-]+/, '…').padEnd(20)} ${median(times).toFixed(0)} ms`);
         }
       }
-      const record = (await deed('readVisit', { visitId: visitId ?? '' })) as unknown as { families: { id: string; code: string }[] };
-      const familyId = record.families.find((f) => f.code === 'plover-30-toric')?.id;
+      const { library } = (await call('queries/readFamilies', {})) as { library: { families: { id: string; code: string }[] } };
+      const familyId = library.families.find((f) => f.code === 'plover-30-toric')?.id;
       const trial = (sphere: number, cylinder: number, axis: number) => ({ familyId, sphere, cylinder, axis, add: null, baseCurve: 8.6, diameter: 14.2 });
-      await deed('putOnTrials', { visitId, version: 2, right: trial(-3, -1.75, 20), left: trial(-4.25, -1.25, 170) });
+      await command('putOnTrials', { visitId, version: 2, right: trial(-3, -1.75, 20), left: trial(-4.25, -1.25, 170) });
       if (asked('lamp')) await benchDrag(site.url, visitId ?? '');
       if (!asked('typing')) return;
       const more = 500;

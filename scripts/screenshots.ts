@@ -44,21 +44,22 @@ const quiet = async (): Promise<void> => {
   await page.mouse.move(4, 4);
 };
 
-/** Does a deed as the signed-in page would. */
-async function deed(
-  name: string,
-  input: object,
-): Promise<{ readonly visitId: string; readonly visit: { readonly version: number }; readonly wearerId: string }> {
+/** Asks for a use case as the signed-in page would. */
+async function call<Value>(path: string, input: object): Promise<Value> {
   const answer = await page.evaluate(
     async ([path, body]) =>
       (await fetch(path as string, { method: 'POST', headers: { 'content-type': 'application/json' }, body: body as string })).json() as Promise<unknown>,
-    [`/api/deeds/${name}`, JSON.stringify(input)],
+    [`/api/${path}`, JSON.stringify(input)],
   );
-  const result = answer as { ok: boolean; value: Awaited<ReturnType<typeof deed>> };
-  if (!result.ok) throw new Error(`${name}: ${JSON.stringify(answer)}`);
+  const result = answer as { ok: boolean; value: Value };
+  if (!result.ok) throw new Error(`${path}: ${JSON.stringify(answer)}`);
   return result.value;
 }
-const versionOf = async (visit: string): Promise<number> => (await deed('readVisit', { visitId: visit.split('/').pop() })).visit.version;
+const command = (name: string, input: object) => call<{ readonly visitId: string; readonly wearerId: string }>(`commands/${name}`, input);
+const versionOf = async (visit: string): Promise<number> => {
+  const input = { visitId: visit.split('/').pop(), page: 'history' };
+  return (await call<{ part: { head: { visit: { version: number } } } }>('queries/readVisit', input)).part.head.visit.version;
+};
 type Grades = Readonly<Record<string, number | string>>;
 const listed = (all: Grades) => Object.entries(all).map(([sign, value]) => ({ sign, value }));
 const graded = (right: Grades, left: Grades = right) => ({ right: listed(right), left: listed(left) });
@@ -68,10 +69,10 @@ async function seen(name: string, answers: Readonly<Record<string, unknown>>, ri
   await page.goto('/wearers');
   await page.getByRole('link', { name }).first().click();
   await page.waitForURL('**/wearers/*');
-  const { visitId } = await deed('openVisit', { wearerId: page.url().split('/').pop(), kind: 'refit' });
+  const { visitId } = await command('openVisit', { wearerId: page.url().split('/').pop(), kind: 'refit' });
   const list = Object.entries(answers).map(([question, value]) => ({ question, value, note: null }));
-  await deed('recordHistory', { visitId, version: 1, answers: list });
-  await deed('recordFindings', { visitId, version: 2, ...graded(right, left) });
+  await command('recordHistory', { visitId, version: 1, answers: list });
+  await command('recordFindings', { visitId, version: 2, ...graded(right, left) });
   return `/visits/${visitId}`;
 }
 
@@ -115,12 +116,12 @@ await page.waitForTimeout(700);
 await shot('history');
 await key('Control+Enter');
 await page.waitForURL('**/eye-health');
-await deed('recordFindings', {
+await command('recordFindings', {
   visitId: visit.split('/').pop(),
   version: await versionOf(visit),
   ...graded({ breakUp: 8, vessels: 0, staining: 0.5, infiltrates: 0 }),
 });
-await page.goto(`${visit}/power`);
+await page.goto(`${visit}/refraction`);
 await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.75 x 20');
 await page.getByLabel('Left eye, spectacle power').fill('-4.50/-1.25x165');
 for (const eye of ['Right', 'Left']) await page.getByLabel(`${eye} eye, sight with these glasses`).fill('20/20');
@@ -176,7 +177,7 @@ await shot('on-eye-lights-down');
 await page.keyboard.press('d');
 await press('Record the readings');
 await press('To the prescription');
-await page.waitForURL('**/final');
+await page.waitForURL('**/prescription');
 await page.getByLabel('Why the order need not wait for aftercare').fill('At sea from 2 December; wore soft lenses before.');
 await quiet();
 await page.evaluate(() => window.scrollTo(0, 0));
@@ -185,7 +186,7 @@ await page.getByLabel('Your password, once more').fill(DEMO_PASSWORD);
 await press('Sign prescription');
 await page.getByTestId('signed').waitFor();
 await press('To the lesson');
-await page.waitForURL('**/teach');
+await page.waitForURL('**/lesson');
 await press('Start the lesson');
 for (const word of ['R came off', 'R went on']) {
   await wait(3);
@@ -291,7 +292,7 @@ const iola = await seen(
     light: 'fine',
   },
 );
-await deed('recordFindings', {
+await command('recordFindings', {
   visitId: iola.split('/').pop(),
   version: await versionOf(iola),
   right: [],
@@ -308,8 +309,8 @@ await shot('eye-health-stop');
 await page.goto(`${iola}/print/referral`);
 await shot('referral');
 await signIn(/Merle/);
-await page.goto('/people');
-await shot('people');
+await page.goto('/staff');
+await shot('staff');
 await page.goto('/library/plover-30-toric');
 await page.getByLabel('Right eye, glasses at 12 mm').fill('-3.25 -1.75 x 20');
 await page.getByLabel('Left eye, glasses at 12 mm').fill('-4.50 -1.25 x 165');

@@ -4,9 +4,9 @@ import { createInterface } from 'node:readline/promises';
 import { openAppLogin } from '../src/db/appRole';
 import { connect } from '../src/db/client';
 import { migrate } from '../src/db/migrate';
-import { insertMembership, insertPerson } from '../src/db/people';
-import { insertPractice } from '../src/db/practices';
-import { addStaffForm } from '../src/schema/staffForms';
+import { insertMembership, insertPerson } from '../src/db/staff';
+import { insertPractice } from '../src/db/practice';
+import { addStaffForm } from '../src/schema/staff';
 import { hashPassword } from '../src/server/password';
 
 const url = process.env.DATABASE_URL;
@@ -72,7 +72,7 @@ try {
     await insertMembership(tx, { id: crypto.randomUUID(), practiceId: practice.id, personId, title: 'admin', registerNumber: null, roles: ['admin'], at: now });
   });
   const appUrl = await openAppLogin(owner, url);
-  console.log(`\n${practice.name} is set up. The admin adds everybody else under People.`);
+  console.log(`\n${practice.name} is set up. The admin adds everybody else under Staff.`);
   console.log('Start the web server and the jobs with this (it holds a secret: keep it out of files that are shared):');
   console.log(`  KEENFIT_DATABASE_URL=${appUrl} npm run serve`);
 } catch (cause) {

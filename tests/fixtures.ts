@@ -1,6 +1,20 @@
 import { DEMO_FAMILIES, wholeFamily } from '../demo/families';
-import { chains, DEFAULT_SETTINGS, type Eye, type OnEyeFact, type OverRefractionFact, type RefractionFact, type RotationFact, type FitFact } from '../src/core';
-import type { AttemptFact, HandOverFact, TopicFact, VisitRecord } from '../src/services/visitRecord';
+import {
+  chains,
+  DEFAULT_SETTINGS,
+  STEP_IDS,
+  type StepAnswers,
+  type Eye,
+  type OnEyeFact,
+  type OverRefractionFact,
+  type RefractionFact,
+  type RotationFact,
+  type FitFact,
+  type AttemptFact,
+  type HandOverFact,
+  type TopicFact,
+} from '../src/core';
+import type { VisitRecord } from '../src/features/visit/shell/visitData';
 
 /** Records built by hand for tests of view logic: one visit of one made-up wearer. */
 
@@ -196,9 +210,13 @@ export function record(parts: RecordParts = {}): VisitRecord {
   return {
     visit: { id: 'visit', practiceId: 'p', wearerId: 'w', kind: 'firstFit', openedAt: AT, closedAt: null, version: 1 },
     wearer: { id: 'w', recordNumber: 1, version: 1, name: 'W', birthDate: '1990-01-01', telephone: null, occupation: null, guardian: null, age: 36 },
-    visits: [],
+    answers: Object.fromEntries(STEP_IDS.map((step) => [step, { code: 'notYet', state: null }])) as StepAnswers,
+    lines: { wants: [], cautions: [], wears: { which: null, name: null, last: null, days: null }, more: 0 },
+    alert: null,
+    stops: [],
+    worn: { right: null, left: null },
+    libraryTag: '1',
     lenses: Object.fromEntries((parts.lenses ?? []).map((l) => [l.id, l])),
-    onEye: chains(onEyes),
     prescriptions: parts.prescriptions ?? [],
     lessons: parts.lessons ?? [],
     attempts: chains(parts.attempts ?? []),
@@ -227,7 +245,11 @@ export function record(parts: RecordParts = {}): VisitRecord {
     earlierRotations: [],
     bestBefore: { right: null, left: null },
     families,
-    stock: [],
+    ofLenses: families,
+    drawer: [],
+    trend: { right: {}, left: {} },
+    earlierOnEye: [],
+    givenFamilies: [],
     houseList: [],
     careProducts: [],
     instruments: [],
@@ -236,15 +258,15 @@ export function record(parts: RecordParts = {}): VisitRecord {
       answers: [],
       findings: [],
       stops: [],
-      passes: [],
+      overrides: [],
       decisions: [],
       referrals: [],
       pictures: [],
-      earlierVisitIds: [],
+      lowest: { right: {}, left: {} },
       prescribers: ['p'],
       myopicShift: null,
     },
-    house: {
+    session: {
       practice: { name: 'x', town: 'y', address: 'z', telephone: '1', emergencyTelephone: null, timeZone: 'America/New_York', currency: 'USD' },
       settings: DEFAULT_SETTINGS,
       now: AT,

@@ -2,7 +2,7 @@ import { chromium } from '@playwright/test';
 import { DEMO_PASSWORD } from '../../demo/load';
 import { wholeFamily } from '../../demo/families';
 import type { Sql } from '../../src/db/client';
-import { insertFamily } from '../../src/db/lenses';
+import { insertFamily } from '../../src/db/family';
 import { catalogue } from './catalogue';
 import { CHROMIUM } from './chromium';
 
@@ -26,7 +26,7 @@ export async function benchTyping(url: string, visitId: string, families: number
   try {
     const page = await browser.newPage({ baseURL: url, viewport: { width: 1280, height: 800 } });
     await page.request.post('/api/session', { data: { account: 'asha', password: DEMO_PASSWORD }, headers: { origin: url } });
-    await page.goto(`/visits/${visitId}/power`);
+    await page.goto(`/visits/${visitId}/refraction`);
     await page.waitForFunction(() => document.documentElement.dataset.ready === 'yes');
     await page.evaluate(() => {
       const kept: { at: number; ms: number }[] = [];

@@ -7,8 +7,9 @@ import type { Result } from '@/lib/outcome';
 import { clockFor } from '@/server/clock';
 import { database, sideDatabase } from '@/server/database';
 import { environment } from '@/server/environment';
-import { resume } from '@/services/access';
-import { perform, type Caller, type Deps, type Service } from '@/services/define';
+import { resume } from '@/services/session/access';
+import type { Caller, Deps, Service } from '@/services/define';
+import { perform } from '@/services/perform';
 
 export const SESSION_COOKIE = '__Host-keenfit';
 /** Names this device to the throttle of sign-ins; says nothing of who uses it. */

@@ -1,6 +1,6 @@
-import { Room } from '@/features/common/Room';
+import { AppShell } from '@/features/common/AppShell';
 import { Today } from '@/features/today/Today';
-import { readToday } from '@/services/visits';
+import { readToday } from '@/services/visit/queries';
 import { readPage } from './access';
 import { Refused } from './Refused';
 
@@ -10,8 +10,8 @@ export default async function Page() {
   const page = await readPage(readToday, {}, '/');
   if (!page.ok) return <Refused problem={page.error} />;
   return (
-    <Room house={page.value.house}>
+    <AppShell session={page.value.session}>
       <Today rows={page.value.rows} />
-    </Room>
+    </AppShell>
   );
 }

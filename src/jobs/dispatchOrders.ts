@@ -1,7 +1,7 @@
 import 'server-only';
 import { z } from 'zod';
 import { addSeconds } from '../core';
-import { claimDispatch, listDispatchLines, noteDispatchFailure, settleDispatch, type DispatchLine, type DispatchRow } from '../db/orders';
+import { claimDispatch, listDispatchLines, noteDispatchFailure, recordSupplierAnswer, type DispatchLine, type DispatchRow } from '../db/dispatch';
 import type { Sql } from '../db/client';
 import type { Clock } from '../lib/clock';
 
@@ -81,10 +81,10 @@ export async function dispatchOne(deps: DispatchDeps): Promise<boolean> {
   await deps.sql.begin(async (tx) => {
     switch (answer.kind) {
       case 'answer':
-        await settleDispatch(tx, { ...base, state: answer.body.state, supplierReference: answer.body.reference, dueOn: answer.body.dueOn, detail: {} });
+        await recordSupplierAnswer(tx, { ...base, state: answer.body.state, supplierReference: answer.body.reference, dueOn: answer.body.dueOn, detail: {} });
         break;
       case 'refused':
-        await settleDispatch(tx, { ...base, state: 'refused', supplierReference: null, dueOn: null, detail: {} });
+        await recordSupplierAnswer(tx, { ...base, state: 'refused', supplierReference: null, dueOn: null, detail: {} });
         break;
       case 'silent':
         await noteDispatchFailure(tx, { ...base, problem: answer.problem });

@@ -1,9 +1,9 @@
 import 'server-only';
 import { lensesLost, mergeBlocks, type CatalogueFamily, type LensBlock } from '../core';
-import { claimImport, listTakeable, noteProgress, readImportBytes, settleImport, storeCheck, type ClaimedImport } from '../db/catalogueImports';
+import { claimImport, listTakeable, noteProgress, readImportBytes, settleImport, storeCheck, type ClaimedImport } from '../db/catalogueImport';
 import type { Sql } from '../db/client';
-import { asCatalogue, findFamily, insertFamily, listFamilies, newestVersion } from '../db/lenses';
-import { holdPractice } from '../db/practices';
+import { asCatalogue, findFamily, insertFamily, listFamilies, newestVersion } from '../db/family';
+import { holdPractice } from '../db/practice';
 import { openCatalogue } from '../formats/catalogueCsv';
 import type { Clock } from '../lib/clock';
 import { CatalogueReader } from '../schema/catalogue';

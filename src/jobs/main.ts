@@ -1,7 +1,7 @@
 import 'server-only';
 import { addSeconds, secondsBetween } from '../core';
 import { connect } from '../db/client';
-import { deleteOldRequests } from '../db/requests';
+import { deleteOldRequests } from '../db/requestKey';
 import { clockFor } from '../server/clock';
 import { environment } from '../server/environment';
 import { log } from '../server/log';

@@ -57,3 +57,4 @@ export const uuid = z.uuid({ error: 'notAnIdentity' });
 export const version = z.number().int().positive();
 export const reason = z.string({ error: 'reasonRequired' }).trim().min(3, 'reasonRequired').max(400, 'tooLong');
 export const inVisit = { visitId: uuid, version };
+export const emptyForm = z.object({});

@@ -1,44 +1,52 @@
 import 'server-only';
-import { correct, swapEyes, undo } from './corrections';
-import { setClock, setLights, stillHere } from './device';
-import { handOver } from './handOver';
-import { confirmLens, putBack, putOnTrials, recordBroughtIn, recordWorn, takeOff } from './lensesOn';
-import { addInstrument, endInstrument, readSettling } from './instruments';
-import { chooseLens, recordOnEye, recordRefraction } from './measure';
-import { sign } from './prescribe';
-import { decideKind } from './advice';
-import { acknowledgeAlert, endStop, openReferral, passStop, recordFindings, recordHistory, recordReferralStep } from './health';
-import { readPicture, recordPicture } from './pictures';
-import { saveCareProduct } from './careProducts';
-import { cancelImport, readImport, readImportFaults, recordImport, takeImport } from './catalogueImport';
-import { changeHouseList, endFamily, exportCatalogue, readFamily, readLibrary, saveFamily } from './library';
-import { changeSetting, readSettings } from './settings';
-import { addStaff, endStaff, readStaff, resetPassword } from './staff';
-import { hastenOrder, placeOrder } from './supply';
-import { recordAttempt, recordTopic, signOffLesson, startLesson } from './teach';
-import { closeVisit, openVisit, readToday, readVisit, saveDraft } from './visits';
-import { createWearer, readWearer, searchWearers, updateWearer } from './wearers';
+import { correct, swapEyes, undo } from './correction/commands';
+import { setClock, setLights, stillHere } from './device/commands';
+import { handOver } from './handOver/commands';
+import { confirmLens, putBack, putOnTrials, recordBroughtIn, recordWorn, takeOff } from './lensOnEye/commands';
+import { addInstrument, endInstrument } from './instrument/commands';
+import { readSettling } from './lensOnEye/queries';
+import { chooseLens, recordOnEye } from './lensOnEye/readings';
+import { recordRefraction } from './refraction/commands';
+import { sign } from './prescription/commands';
+import { decideKind } from './decision/commands';
+import { acknowledgeAlert, recordHistory } from './history/commands';
+import { endStop, overrideStop } from './stop/commands';
+import { openReferral, recordReferralStep } from './referral/commands';
+import { recordFindings } from './finding/commands';
+import { readPicture } from './picture/queries';
+import { recordPicture } from './picture/commands';
+import { saveCareProduct } from './careProduct/commands';
+import { cancelImport, recordImport, takeImport } from './catalogueImport/commands';
+import { readImport, readImportFaults } from './catalogueImport/queries';
+import { changeHouseList } from './houseList/commands';
+import { endFamily, saveFamily } from './family/commands';
+import { exportCatalogue, readFamily, readFamilies, readLibrary } from './family/queries';
+import { changeSetting } from './setting/commands';
+import { readSettings } from './setting/queries';
+import { addStaff, endStaff, resetPassword } from './staff/commands';
+import { readStaff } from './staff/queries';
+import { hastenOrder, placeOrder } from './order/commands';
+import { recordAttempt, recordTopic, signOffLesson, startLesson } from './lesson/commands';
+import { closeVisit, openVisit, saveDraft } from './visit/commands';
+import { readSession, readToday, readVisit } from './visit/queries';
+import { createWearer, updateWearer } from './wearer/commands';
+import { readWearer, searchWearers } from './wearer/queries';
 
-/** Every use case by its name: what the application can do, and all that a request can ask for. */
-export const SERVICES = {
-  readToday,
-  searchWearers,
-  readWearer,
+/** Everything that changes something. */
+export const COMMANDS = {
   createWearer,
   updateWearer,
   openVisit,
   closeVisit,
-  readVisit,
   saveDraft,
   recordHistory,
   recordFindings,
   acknowledgeAlert,
-  passStop,
+  overrideStop,
   endStop,
   openReferral,
   recordReferralStep,
   recordPicture,
-  readPicture,
   decideKind,
   recordRefraction,
   putOnTrials,
@@ -51,7 +59,6 @@ export const SERVICES = {
   chooseLens,
   addInstrument,
   endInstrument,
-  readSettling,
   correct,
   swapEyes,
   undo,
@@ -63,21 +70,14 @@ export const SERVICES = {
   handOver,
   placeOrder,
   hastenOrder,
-  readLibrary,
-  readFamily,
-  exportCatalogue,
   saveFamily,
   endFamily,
   changeHouseList,
   recordImport,
-  readImport,
-  readImportFaults,
   takeImport,
   cancelImport,
-  readSettings,
   changeSetting,
   saveCareProduct,
-  readStaff,
   addStaff,
   endStaff,
   resetPassword,
@@ -85,5 +85,29 @@ export const SERVICES = {
   stillHere,
   setClock,
 } as const;
+/** Everything that only reads. */
+export const QUERIES = {
+  readToday,
+  searchWearers,
+  readWearer,
+  readVisit,
+  readSession,
+  readPicture,
+  readSettling,
+  readLibrary,
+  readFamilies,
+  readFamily,
+  exportCatalogue,
+  readImport,
+  readImportFaults,
+  readSettings,
+  readStaff,
+} as const;
+export type CommandName = keyof typeof COMMANDS;
+export type QueryName = keyof typeof QUERIES;
+
+/** Every use case by its name: what the application can do, and all that a request can ask for. */
+export const SERVICES = { ...COMMANDS, ...QUERIES } as const;
+export const isCommandName = (name: string): name is CommandName => Object.hasOwn(COMMANDS, name);
+export const isQueryName = (name: string): name is QueryName => Object.hasOwn(QUERIES, name);
 export type ServiceName = keyof typeof SERVICES;
-export const isServiceName = (name: string): name is ServiceName => Object.hasOwn(SERVICES, name);

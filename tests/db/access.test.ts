@@ -2,8 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { may, ROLES } from '../../src/core';
 import { SERVICES, type ServiceName } from '../../src/services';
-import { lock, resume, signIn } from '../../src/services/access';
-import { perform } from '../../src/services/define';
+import { lock, resume, signIn } from '../../src/services/session/access';
+import { perform } from '../../src/services/perform';
 import { blinksAt, openNeighbour, openWorld, SENTENCES, spec, type World } from './support';
 
 let world: World;
@@ -73,12 +73,14 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   updateWearer: () => ({ wearerId: ids.wearerId, version: 99, name: 'X', birthDate: '1990-01-02' }),
   openVisit: () => ({ wearerId: ids.wearerId, kind: 'aftercare' }),
   closeVisit: () => ({ visitId: ids.visitId, version: 1 }),
-  readVisit: () => ({ visitId: ids.visitId }),
-  saveDraft: () => ({ visitId: ids.visitId, step: 'power', body: { right: '-1' }, sequence: 1 }),
+  readVisit: () => ({ visitId: ids.visitId, page: 'onEye' }),
+  readSession: () => ({}),
+  readFamilies: () => ({}),
+  saveDraft: () => ({ visitId: ids.visitId, step: 'refraction', body: { right: '-1' }, sequence: 1 }),
   recordHistory: () => ({ visitId: ids.visitId, version: 1, answers: [{ question: 'daysPerWeek', value: 5, note: null }] }),
   recordFindings: () => ({ visitId: ids.visitId, version: 1, right: [{ sign: 'lidMargin', value: 1 }], left: [] }),
   acknowledgeAlert: () => ({ visitId: ids.visitId, version: 1, answerId: randomUUID() }),
-  passStop: () => ({ visitId: ids.visitId, version: 1, rule: 'dust', reason: 'because' }),
+  overrideStop: () => ({ visitId: ids.visitId, version: 1, rule: 'dust', reason: 'because' }),
   endStop: () => ({ visitId: ids.visitId, version: 1, stopId: randomUUID(), how: 'healed', reason: 'because' }),
   openReferral: () => ({ visitId: ids.visitId, version: 1, stopId: randomUUID() }),
   recordReferralStep: () => ({ visitId: ids.visitId, version: 1, referralId: randomUUID(), step: 'phoned' }),
@@ -165,6 +167,8 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
 const names = Object.keys(SERVICES) as ServiceName[];
 /** Use cases that name no record: another practice may do them, for itself. */
 const FOR_ITSELF: readonly ServiceName[] = [
+  'readSession',
+  'readFamilies',
   'addInstrument',
   'readSettling',
   'readToday',
@@ -189,7 +193,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(63);
+    expect(names).toHaveLength(65);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -224,7 +228,7 @@ describe('another practice', () => {
       'history_answer',
       'eye_finding',
       'safety_stop',
-      'rule_pass',
+      'stop_override',
       'kind_decision',
       'picture',
       'practice_setting',
@@ -259,7 +263,7 @@ describe('another practice', () => {
     const other = await world.db.owner<{ id: string }[]>`select id from practice where id <> ${world.practiceId}`;
     await expect(
       world.db.owner`insert into draft (practice_id, visit_id, step, author_id, body, sequence, saved_at)
-        values (${other[0]?.id ?? ''}, ${ids.visitId}, 'power', ${world.asha.personId}, '{}', 1, now())`,
+        values (${other[0]?.id ?? ''}, ${ids.visitId}, 'refraction', ${world.asha.personId}, '{}', 1, now())`,
     ).rejects.toThrow(/foreign key/);
   });
 });

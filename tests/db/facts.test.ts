@@ -299,7 +299,7 @@ describe('bad input is refused at its field and nothing is half-saved', () => {
 describe('drafts', () => {
   it('the last version wins, whatever the order of arrival; they are apart from facts', async () => {
     const visitId = await world.visit();
-    const draft = (right: string, sequence: number) => ({ visitId, step: 'power', body: { right }, sequence });
+    const draft = (right: string, sequence: number) => ({ visitId, step: 'refraction', body: { right }, sequence });
     await world.must('saveDraft', draft('-3', 2));
     expect(await world.do('saveDraft', draft('-', 1))).toMatchObject({ ok: false, error: { kind: 'conflict' } });
     expect((await world.record(visitId)).drafts).toMatchObject([{ body: { right: '-3' }, author: 'Asha Penhallow' }]);

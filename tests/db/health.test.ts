@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Result } from '../../src/lib/outcome';
-import { claimDispatch } from '../../src/db/orders';
+import { claimDispatch } from '../../src/db/dispatch';
 import type { ServiceName } from '../../src/services';
 import { openWorld, SENTENCES, spec, type World } from './support';
 
@@ -39,7 +39,7 @@ beforeEach(async () => {
 const LOOKED = { staining: 0, papillae: 0, chamber: 'quiet' } as const;
 
 /** Everything that brings a lens nearer, as a request would ask for it. */
-async function lensDeeds(visit: string): Promise<[ServiceName, object][]> {
+async function lensCommands(visit: string): Promise<[ServiceName, object][]> {
   const lens = await spec(world, 'plover-30-toric', -3, -1.75, 20);
   const uuid = crypto.randomUUID();
   return [
@@ -73,9 +73,9 @@ describe('an absolute stop', () => {
     expect(health.stops).toMatchObject([{ rule: 'redPainful', eyes: ['right'], endedAt: null }]);
     expect(health.stops[0]?.evidence.map((e) => e.key).sort()).toEqual(['bulbarRedness', 'pain']);
   });
-  it('shuts every deed that brings a lens nearer, for every role that may do it', async () => {
+  it('shuts every command that brings a lens nearer, for every role that may do it', async () => {
     let tried = 0;
-    for (const [name, input] of await lensDeeds(visitId)) {
+    for (const [name, input] of await lensCommands(visitId)) {
       for (const caller of [world.asha, world.callers.technician, world.callers.coordinator]) {
         const result = await versioned(name, input, caller);
         expect(result.ok, name).toBe(false);
@@ -94,7 +94,7 @@ describe('an absolute stop', () => {
       expect(await versioned(measured[0], measured[1])).toMatchObject(refused('absoluteStop'));
   });
   it('cannot be passed with a reason, not even by a prescriber', async () => {
-    expect(await versioned('passStop', { rule: 'redPainful', reason: 'I take it on me' })).toMatchObject(refused('absoluteCannotPass'));
+    expect(await versioned('overrideStop', { rule: 'redPainful', reason: 'I take it on me' })).toMatchObject(refused('absoluteCannotPass'));
   });
   it('stands in another visit of the same wearer too, opened after or before', async () => {
     const { wearer } = await world.record(visitId);
@@ -277,17 +277,19 @@ describe('a stop a prescriber may pass', () => {
   it('holds the lens up until a written reason is there, which stays', async () => {
     await say({ lastWorn: 'never', work: ['dust'] });
     expect(await tryOn()).toMatchObject({ ok: false, error: { rule: 'stopWaits', data: { rule: 'dust' } } });
-    expect(await versioned('passStop', { rule: 'dust', reason: 'closed goggles all day' }, world.callers.technician)).toMatchObject({
+    expect(await versioned('overrideStop', { rule: 'dust', reason: 'closed goggles all day' }, world.callers.technician)).toMatchObject({
       error: { kind: 'forbidden' },
     });
-    expect(await versioned('passStop', { rule: 'dust', reason: '' })).toMatchObject({ error: { kind: 'invalid' } });
-    expect(await versioned('passStop', { rule: 'dust', reason: 'closed goggles all day' })).toMatchObject({ ok: true });
-    expect((await world.record(visitId)).health.passes).toMatchObject([{ rule: 'dust', reason: 'closed goggles all day', passedByName: 'Asha Penhallow' }]);
+    expect(await versioned('overrideStop', { rule: 'dust', reason: '' })).toMatchObject({ error: { kind: 'invalid' } });
+    expect(await versioned('overrideStop', { rule: 'dust', reason: 'closed goggles all day' })).toMatchObject({ ok: true });
+    expect((await world.record(visitId)).health.overrides).toMatchObject([
+      { rule: 'dust', reason: 'closed goggles all day', overriddenByName: 'Asha Penhallow' },
+    ]);
     expect(await tryOn()).toMatchObject({ ok: true });
   });
   it('is asked again when what it rests on has changed', async () => {
     await see({ lidMargin: 2 });
-    await versioned('passStop', { rule: 'lidMargin', reason: 'old and quiet' });
+    await versioned('overrideStop', { rule: 'lidMargin', reason: 'old and quiet' });
     expect(await tryOn()).toMatchObject({ ok: true });
     await see({ lidMargin: 3 });
     expect(await tryOn()).toMatchObject({ error: { rule: 'stopWaits' } });
@@ -453,7 +455,7 @@ describe('the kind of lens', () => {
       error: { fields: [{ path: ['despiteReason'], code: 'sameLensAgain' }] },
     });
     expect(await versioned('putOnTrials', { right: lens, left: null, despiteReason: 'dry from the solution' })).toMatchObject({ ok: true });
-    expect((await world.record(visitId)).health.passes).toMatchObject([{ rule: 'sameLensAgain', reason: 'dry from the solution' }]);
+    expect((await world.record(visitId)).health.overrides).toMatchObject([{ rule: 'sameLensAgain', reason: 'dry from the solution' }]);
   });
 });
 
@@ -465,9 +467,12 @@ describe('settings', () => {
       error: { kind: 'conflict', differs: [{ text: '11', by: 'Merle Vantongeren' }] },
     });
     await world.must('changeSetting', { key: 'longHours', value: 12, lastChangeId: id }, admin);
-    const page = (await world.must('readSettings', {})) as unknown as { changes: { key: string; value: number }[]; house: { settings: { longHours: number } } };
+    const page = (await world.must('readSettings', {})) as unknown as {
+      changes: { key: string; value: number }[];
+      session: { settings: { longHours: number } };
+    };
     expect(page.changes.filter((c) => c.key === 'longHours').map((c) => c.value)).toEqual([12, 11]);
-    expect(page.house.settings.longHours).toBe(12);
+    expect(page.session.settings.longHours).toBe(12);
     await expect(world.db.app`update practice_setting set value = '1'`).rejects.toThrow(/permission denied/);
   });
   it.each([

@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { rangeValues } from '../../src/core';
-import { claimImport, noteProgress } from '../../src/db/catalogueImports';
+import { claimImport, noteProgress } from '../../src/db/catalogueImport';
 import { importOne } from '../../src/jobs/importCatalogue';
-import type { Consequences, FamilyPage, LibraryPage } from '../../src/services/library';
-import type { ImportPage } from '../../src/services/catalogueImport';
+import type { Consequences } from '../../src/services/family/commands';
+import type { FamilyPage, LibraryPage } from '../../src/services/family/queries';
+import type { ImportPage } from '../../src/services/catalogueImport/queries';
 import { openWorld, SENTENCES, spec, type World } from './support';
 
 let world: World;
@@ -163,7 +164,7 @@ describe('hard filters are kept by the server too', () => {
       error: { rule: 'leftOut.ageLabel' },
     });
     expect((await world.do('putOnTrials', { visitId: young, version: 2, ...why })).ok).toBe(true);
-    expect((await world.record(young)).health.passes).toMatchObject([{ rule: 'ageLabel', reason: why.despiteReason }]);
+    expect((await world.record(young)).health.overrides).toMatchObject([{ rule: 'ageLabel', reason: why.despiteReason }]);
     expect((await world.do('putOnTrials', { visitId, version: 2, right: lens, left: null })).ok).toBe(true);
     await world.must('changeSetting', { key: 'oxygenByDay', value: 'leaveOut', lastChangeId: await lastChange('oxygenByDay') }, admin());
     const dunlin = await spec(world, 'dunlin-1-day', -3, 0, 180, 8.5, 14.2);

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { eyeState, LENS_SIGNS, sightOfBoth } from '../../src/core';
 import { dispatchOne } from '../../src/jobs/dispatchOrders';
-import { lensesOfRecord } from '../../src/features/common/visit/lenses';
+import { lensesOfRecord } from '../../src/features/visit/shell/lenses';
 import { supplierServer } from '../../src/standins/supplier/server';
 import type { AddressInfo } from 'node:net';
 import { openWorld, SENTENCES, spec, type World } from './support';
@@ -34,7 +34,7 @@ const read = (reading: object) => change('recordOnEye', { right: { lensOnEyeId: 
 const doRead = (reading: object) => world.do('recordOnEye', { visitId, version, right: { lensOnEyeId: onEye, vertexMm: 12, ...reading }, left: null });
 const right = async () => {
   const r = await world.record(visitId);
-  return eyeState(r.facts, 'right', lensesOfRecord(r), r.house.settings);
+  return eyeState(r.facts, 'right', lensesOfRecord(r), r.session.settings);
 };
 
 describe('series of blinks', () => {
@@ -161,7 +161,7 @@ describe('sight of both eyes', () => {
   };
   const told = async () => {
     const r = await world.record(visitId);
-    const state = (eye: 'right' | 'left') => eyeState(r.facts, eye, lensesOfRecord(r), r.house.settings).onEye?.rootId ?? null;
+    const state = (eye: 'right' | 'left') => eyeState(r.facts, eye, lensesOfRecord(r), r.session.settings).onEye?.rootId ?? null;
     return sightOfBoth(r.facts.acuitiesBoth, { right: state('right'), left: state('left') });
   };
   const acuity = { logMar: 0.1, typed: '20/25' };

@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../../src/db/client';
-import { SERVICES, type ServiceName } from '../../src/services';
-import { signIn } from '../../src/services/access';
-import { isQuery, perform, type Caller } from '../../src/services/define';
+import { QUERIES, SERVICES, type ServiceName } from '../../src/services';
+import { signIn } from '../../src/services/session/access';
+import type { Caller } from '../../src/services/define';
+import { perform } from '../../src/services/perform';
 import { blinksAt, openWorld, SENTENCES, spec, type World } from './support';
 
 let world: World;
@@ -63,7 +64,7 @@ describe('once means once', () => {
     expect(first.ok && again.ok).toBe(true);
     expect(await world.version(visitId)).toBe(version + 1);
   });
-  it('a refusal leaves the key free; a key is nobody else’s and of no other deed', async () => {
+  it('a refusal leaves the key free; a key is nobody else’s and of no other command', async () => {
     const key = randomUUID();
     expect((await press('createWearer', { name: '', birthDate: '1990-01-01' }, key)).ok).toBe(false);
     expect((await press('createWearer', { name: 'Later', birthDate: '1990-01-01' }, key)).ok).toBe(true);
@@ -79,7 +80,7 @@ describe('once means once', () => {
     await press('stillHere', {}, randomUUID());
     expect(await count('request_done')).toBe(before);
     // What is called a query by its name only reads.
-    expect(Object.keys(SERVICES).filter(isQuery).length).toBeGreaterThan(10);
+    expect(Object.keys(QUERIES).length).toBeGreaterThan(10);
   });
   it('one open visit an appointment: who comes second goes on in it', async () => {
     const [appointment] = await world.db.owner<{ id: string; wearerId: string }[]>`
@@ -112,7 +113,7 @@ describe('once means once', () => {
   });
   it('an older draft is a conflict, not “saved”', async () => {
     const visitId = await world.visit(4);
-    const save = (text: string, sequence: number) => world.do('saveDraft', { visitId, step: 'power', body: { right: text }, sequence });
+    const save = (text: string, sequence: number) => world.do('saveDraft', { visitId, step: 'refraction', body: { right: text }, sequence });
     expect((await save('-3', 20)).ok).toBe(true);
     expect(await save('-2', 10)).toMatchObject({ ok: false, error: { kind: 'conflict', what: 'draft' } });
     expect((await world.record(visitId)).drafts[0]?.body).toEqual({ right: '-3' });

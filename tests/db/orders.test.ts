@@ -3,7 +3,7 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { dispatchOne, retrySeconds, type DispatchDeps } from '../../src/jobs/dispatchOrders';
-import { claimDispatch } from '../../src/db/orders';
+import { claimDispatch } from '../../src/db/dispatch';
 import { supplierServer, type Fault } from '../../src/standins/supplier/server';
 import { openWorld, SENTENCES, spec, type World } from './support';
 

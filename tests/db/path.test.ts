@@ -187,7 +187,7 @@ describe('lesson and hand-over', () => {
     const lens = await spec(world, 'dunlin-1-day', -2, 0, 180, 8.5, 14.2);
     expect(await world.do('putOnTrials', { visitId, version: 2, right: lens, left: null })).toMatchObject({ error: { rule: 'stopWaits' } });
     // A prescriber may try a lens with a reason; taught is nobody without a guardian.
-    await world.must('passStop', { visitId, version: 2, rule: 'minorWithoutGuardian', reason: 'aunt on her way' });
+    await world.must('overrideStop', { visitId, version: 2, rule: 'minorWithoutGuardian', reason: 'aunt on her way' });
     await world.must('putOnTrials', { visitId, version: 3, right: lens, left: null });
     expect(await world.do('startLesson', { visitId, version: 4 })).toMatchObject({ error: { rule: 'guardianNeeded' } });
   });
@@ -268,9 +268,9 @@ describe('a lens worn home', () => {
       error: { rule: 'handedOverAlready' },
     });
     expect(record.facts.onEyeExtras[0]).toMatchObject({ how: 'boxSeen', takenOffAt: null });
-    expect(Date.parse(record.house.now) - Date.parse(on?.current?.putOnAt ?? '')).toBe(6.5 * 3600 * 1000);
+    expect(Date.parse(record.session.now) - Date.parse(on?.current?.putOnAt ?? '')).toBe(6.5 * 3600 * 1000);
     const read = first.facts.rotations.map((c) => c.current?.rotationLeftDeg ?? 0);
-    expect(turnHistory('right', worn?.lensId ?? '', record.onEye, record.earlierRotations)).toMatchObject([
+    expect(turnHistory('right', worn?.lensId ?? '', record.earlierOnEye, record.earlierRotations)).toMatchObject([
       { visitId: first.visit.id, readings: read.length, rotationLeft: read.reduce((a, b) => a + b, 0) / read.length },
     ]);
   });

@@ -1,11 +1,14 @@
 import { addSeconds, type Eye, type Role } from '../../src/core';
 import { loadDemo } from '../../demo/load';
-import { findPractice } from '../../src/db/practices';
+import { findPractice } from '../../src/db/practice';
 import type { Result } from '../../src/lib/outcome';
 import type { Caller, Deps } from '../../src/services/define';
-import { perform } from '../../src/services/define';
+import { perform } from '../../src/services/perform';
 import { SERVICES, type ServiceName } from '../../src/services';
-import type { VisitRecord } from '../../src/services/visitRecord';
+import { recordOf, type VisitRecord } from '../../src/features/visit/shell/visitData';
+import type { Library } from '../../src/services/family/queries';
+import type { SessionContext } from '../../src/services/sessionContext';
+import type { VisitPart } from '../../src/services/visit/slices';
 import { createDatabase, type TestDatabase } from '../support/database';
 import { TEST_NOW } from '../support/moment';
 
@@ -35,10 +38,10 @@ export async function openWorld(): Promise<World> {
   const [practice] = await db.owner<{ id: string }[]>`select id from practice`;
   if (!practice) throw new Error('no practice');
   const callerOf = async (account: string): Promise<Caller> => {
-    const [row] = await db.owner<{ practiceId: string; personId: string; displayName: string; title: string; roles: Role[] }[]>`
-      select m.practice_id, p.id as person_id, p.display_name, m.title, m.roles from person p join membership m on m.person_id = p.id where p.account = ${account}`;
+    const [row] = await db.owner<{ practiceId: string; personId: string; displayName: string; title: string; roles: Role[]; registerNumber: string | null }[]>`
+      select m.practice_id, p.id as person_id, p.display_name, m.title, m.roles, m.register_number from person p join membership m on m.person_id = p.id where p.account = ${account}`;
     if (!row) throw new Error(account);
-    return { practiceId: row.practiceId, personId: row.personId, name: row.displayName, title: row.title, account, roles: row.roles };
+    return { ...row, name: row.displayName, account };
   };
   const callers = {
     prescriber: await callerOf(ACCOUNTS.prescriber),
@@ -52,8 +55,15 @@ export async function openWorld(): Promise<World> {
     if (!result.ok) throw new Error(`${name}: ${JSON.stringify(result.error)}`);
     return result.value;
   };
-  const record: World['record'] = async (visitId) => (await must('readVisit', { visitId })) as unknown as VisitRecord;
-  const version: World['version'] = async (visitId) => (await record(visitId)).visit.version;
+  const part = async (visitId: string, page: string) =>
+    (await must('readVisit', { visitId, page })) as unknown as { readonly session: SessionContext; readonly part: VisitPart };
+  const record: World['record'] = async (visitId) => {
+    const lens = await part(visitId, 'lens');
+    const trend = await part(visitId, 'eyeHealth');
+    const { library } = (await must('readFamilies', {})) as unknown as { readonly library: Library };
+    return recordOf({ ...lens.part, page: 'lens', slices: { ...trend.part.slices, ...lens.part.slices } }, lens.session, library);
+  };
+  const version: World['version'] = async (visitId) => (await part(visitId, 'history')).part.head.visit.version;
   const wearerId: World['wearerId'] = async (n) => {
     const [row] = await db.owner<{ id: string }[]>`select id from wearer where record_number = ${n} and practice_id = ${practice.id}`;
     if (!row) throw new Error(`wearer ${n}`);
@@ -91,7 +101,15 @@ export async function openNeighbour(world: World): Promise<{ practiceId: string;
   if (!practice || !person) throw new Error('neighbour');
   return {
     practiceId,
-    caller: { practiceId, personId: person.id, name: 'Neighbour', title: '', account: 'asha', roles: ['prescriber', 'technician', 'coordinator', 'admin'] },
+    caller: {
+      practiceId,
+      personId: person.id,
+      name: 'Neighbour',
+      title: '',
+      account: 'asha',
+      registerNumber: null,
+      roles: ['prescriber', 'technician', 'coordinator', 'admin'],
+    },
   };
 }
 

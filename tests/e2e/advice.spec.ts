@@ -32,7 +32,7 @@ test('a teenager: daily disposables, because of the age; and what would change i
     hoursPerDay: 10,
     guardian: 'consents',
   });
-  await page.goto(`${visit}/power`);
+  await page.goto(`${visit}/refraction`);
   await page.getByLabel('Right eye, spectacle power').fill('-2.00');
   await page.getByLabel('Left eye, spectacle power').fill('-2.25');
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();
@@ -82,7 +82,7 @@ test('who keeps two-weekly lenses a month: monthlies; another kind only with a r
   await page.getByRole('button', { name: /Choose among daily/ }).click();
   await page.waitForURL('**/lens');
   await expect(page.getByTestId('kind-band')).toContainText('travels, no case to carry');
-  await page.goto(`${visit}/final`);
+  await page.goto(`${visit}/prescription`);
   await expect(page.getByTestId('stops-that-stay')).toContainText('travels, no case to carry');
   await page.goto(`${visit}/print/summary`);
   await expect(page.getByTestId('paper')).toContainText('travels, no case to carry');
@@ -100,7 +100,7 @@ test('a firefighter’s nights: only with a clear cornea, with the figures and t
     daysPerWeek: 7,
     hoursPerDay: 11,
   });
-  await page.goto(`${visit}/power`);
+  await page.goto(`${visit}/refraction`);
   await page.getByLabel('Right eye, spectacle power').fill('-2.00');
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();
   await page.waitForURL('**/kind');
@@ -132,7 +132,7 @@ test('who gave a lens up is not given the same one again without a reason', asyn
   await page.getByTestId('q-whyChange').getByRole('button', { name: 'dryness' }).click();
   await page.keyboard.press('Control+Enter');
   await page.waitForURL('**/eye-health');
-  await page.goto(`${visit}/power`);
+  await page.goto(`${visit}/refraction`);
   await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.75 x 20');
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();
   await page.waitForURL('**/kind');
@@ -149,14 +149,14 @@ test('who gave a lens up is not given the same one again without a reason', asyn
   await page.getByLabel(/is the lens this wearer stopped with/).fill('dry from the old solution');
   await page.getByRole('button', { name: 'Put it on R' }).click();
   await page.waitForURL('**/on-eye');
-  await page.goto(`${visit}/final`);
+  await page.goto(`${visit}/prescription`);
   await expect(page.getByTestId('stops-that-stay')).toContainText('dry from the old solution');
 });
 
 test('what a year costs, of both kinds, at the days this wearer wears lenses; care products are settings', async ({ page, browser, site }) => {
   const visit = await openVisit(page);
   await say(page, visit, { ...CAREFUL, lastWorn: 'never', freeTime: ['swimming'], daysPerWeek: 6, hoursPerDay: 10 });
-  await page.goto(`${visit}/power`);
+  await page.goto(`${visit}/refraction`);
   await page.getByLabel('Right eye, spectacle power').fill('-2.00');
   await page.getByLabel('Left eye, spectacle power').fill('-2.00');
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();
@@ -206,6 +206,6 @@ test('settings: set by an administrator, with who and when; others read; out of 
   await admin.close();
   await page.goto(`${visit}/eye-health`);
   await expect(page.getByTestId('reason-papillae')).toContainText('Treat first');
-  await page.goto(`${visit}/power`);
+  await page.goto(`${visit}/refraction`);
   await typePowers(page, '-3.00 -1.75 x 20', null);
 });

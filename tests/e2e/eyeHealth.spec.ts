@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { deed, expect, openVisit, say, see, signIn, test, typePowers } from './site';
+import { command, readRecord, expect, openVisit, say, see, signIn, test, typePowers } from './site';
 
 test.use({ file: 'eyeHealth' });
 test.beforeEach(async ({ page }) => signIn(page));
@@ -24,7 +24,7 @@ test('graded by keyboard; past its threshold it stops until a written reason, wh
   await page.keyboard.press('Enter');
   await expect(page.getByRole('link', { name: /Eye health/ })).toContainText('stop waits');
 
-  await page.goto(`${visit}/power`);
+  await page.goto(`${visit}/refraction`);
   await typePowers(page, '-3.25 -1.75 x 20', null);
   await page.getByRole('button', { name: 'Put it on R' }).click();
   await expect(page.locator('.refusal')).toContainText('Lid margin: treat it first');
@@ -38,7 +38,7 @@ test('graded by keyboard; past its threshold it stops until a written reason, wh
   await page.goto(`${visit}/lens`);
   await page.getByRole('button', { name: 'Put it on R' }).click();
   await page.waitForURL('**/on-eye');
-  await page.goto(`${visit}/final`);
+  await page.goto(`${visit}/prescription`);
   await expect(page.getByTestId('stops-that-stay')).toContainText('old scar of the lid, quiet for years');
   for (const sheet of ['summary', 'referral']) {
     await page.goto(`${visit}/print/${sheet}`);
@@ -69,9 +69,9 @@ test('a technician sees a stop and cannot pass it', async ({ page, browser, site
 test('earlier grades stand beside the new ones', async ({ page, site }) => {
   const first = await openVisit(page);
   await see(page, first, { lidMargin: 0.5, vessels: 0.5 });
-  const record = (await deed(page, 'readVisit', { visitId: first.split('/').pop() })) as unknown as { wearer: { id: string } };
+  const record = await readRecord(page, first.split('/').pop() ?? '');
   await site.move(60);
-  const { visitId } = await deed(page, 'openVisit', { wearerId: record.wearer.id, kind: 'aftercare' });
+  const { visitId } = await command(page, 'openVisit', { wearerId: record.wearer.id, kind: 'aftercare' });
   await page.goto(`/visits/${visitId ?? ''}/eye-health`);
   await expect(page.getByTestId('lidMargin-right')).toContainText('was 0.5');
   await see(page, `/visits/${visitId ?? ''}`, { lidMargin: 1.5, vessels: 1.5 });
@@ -105,7 +105,7 @@ test('a curve of 0, a half of a half, exchanged curves: said at the field, nothi
 test('a red painful eye: no lens, by no path; referred, printed, and a wrong grade corrected', async ({ page }) => {
   test.setTimeout(300_000);
   const visit = await openVisit(page);
-  await page.goto(`${visit}/power`);
+  await page.goto(`${visit}/refraction`);
   await page.getByLabel('Right eye, sight with these glasses').fill('20/25');
   await typePowers(page, '-3.25 -1.75 x 20', null);
   await page.goto(`${visit}/eye-health`);
@@ -117,7 +117,7 @@ test('a red painful eye: no lens, by no path; referred, printed, and a wrong gra
   await expect(page.getByRole('button', { name: 'Pass with a reason' })).toHaveCount(0);
 
   // Every step from the power on is shut: by its link, by its address, by going back.
-  for (const step of ['power', 'lens', 'kind', 'on-eye', 'final', 'teach', 'supply']) {
+  for (const step of ['refraction', 'lens', 'kind', 'on-eye', 'prescription', 'lesson', 'supply']) {
     await page.goto(`${visit}/${step}`);
     await expect(page.getByTestId('shut'), step).toBeVisible();
     await expect(page.getByRole('button', { name: /Record|Put it|Sign|Start|Place|Choose/ }), step).toHaveCount(0);
@@ -125,12 +125,12 @@ test('a red painful eye: no lens, by no path; referred, printed, and a wrong gra
   await page.goBack();
   await expect(page.getByTestId('shut')).toBeVisible();
   const visitId = visit.split('/').pop() ?? '';
-  const read = () => deed(page, 'readVisit', { visitId }) as unknown as Promise<{ visit: { version: number }; families: { id: string; code: string }[] }>;
+  const read = () => readRecord<{ families: { id: string; code: string }[] }>(page, visitId ?? '');
   const { families, visit: row } = await read();
   const familyId = families.find((f) => f.code === 'plover-30-toric')?.id;
   const lens = { familyId, sphere: -3, cylinder: -1.75, axis: 20, add: null, baseCurve: 8.6, diameter: 14.2 };
-  await expect(deed(page, 'putOnTrials', { visitId, version: row.version, right: lens, left: null })).rejects.toThrow(/absoluteStop/);
-  await expect(deed(page, 'passStop', { visitId, version: row.version, rule: 'redPainful', reason: 'I insist' })).rejects.toThrow(/absoluteCannotPass/);
+  await expect(command(page, 'putOnTrials', { visitId, version: row.version, right: lens, left: null })).rejects.toThrow(/absoluteStop/);
+  await expect(command(page, 'overrideStop', { visitId, version: row.version, rule: 'redPainful', reason: 'I insist' })).rejects.toThrow(/absoluteCannotPass/);
 
   await page.goto(`${visit}/eye-health`);
   await page.getByRole('button', { name: 'Open same-day referral' }).click();

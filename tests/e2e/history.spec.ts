@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { deed, expect, openVisit, say, signIn, test } from './site';
+import { command, readRecord, expect, openVisit, say, signIn, test } from './site';
 
 test.use({ file: 'history' });
 test.beforeEach(async ({ page }) => signIn(page));
@@ -85,7 +85,7 @@ test('three lines of what was heard stand at every step', async ({ page }) => {
     dryness: 'evening',
     tell: 'buoy lamps ghost',
   });
-  for (const step of ['history', 'eye-health', 'power', 'kind', 'lens', 'on-eye', 'final', 'teach', 'supply']) {
+  for (const step of ['history', 'eye-health', 'refraction', 'kind', 'lens', 'on-eye', 'prescription', 'lesson', 'supply']) {
     await page.goto(`${visit}/${step}`);
     await expect(page.getByTestId('wants'), step).toContainText('buoy lamps ghost');
     await expect(page.getByTestId('cautions'), step).toContainText('Medicine that dries the eye');
@@ -96,9 +96,9 @@ test('three lines of what was heard stand at every step', async ({ page }) => {
 test('a later visit: carried over, said again, changed', async ({ page, site }) => {
   const first = await openVisit(page);
   await say(page, first, { danger: ['none'], lastWorn: 'now', replacedEvery: 30, hoursPerDay: 12 });
-  const record = (await deed(page, 'readVisit', { visitId: first.split('/').pop() })) as unknown as { wearer: { id: string } };
+  const record = await readRecord(page, first.split('/').pop() ?? '');
   await site.move(60);
-  const { visitId } = await deed(page, 'openVisit', { wearerId: record.wearer.id, kind: 'aftercare' });
+  const { visitId } = await command(page, 'openVisit', { wearerId: record.wearer.id, kind: 'aftercare' });
   await page.goto(`/visits/${visitId ?? ''}/history`);
   // A danger sign is asked afresh; the rest is carried over and does not count as said.
   await expect(page.getByTestId('q-danger')).toHaveAttribute('data-origin', 'none');
@@ -174,7 +174,7 @@ test('a danger sign heard is recorded at once, stands over every step, and a pre
   await expect(heard.getByRole('alert').filter({ hasText: 'Danger sign heard' })).toContainText('light hurts');
   await expect(heard.getByRole('button', { name: 'I have taken note' })).toHaveCount(0);
   await heard.close();
-  for (const step of ['power', 'lens', 'teach']) {
+  for (const step of ['refraction', 'lens', 'lesson']) {
     await page.goto(`${visit}/${step}`);
     await expect(page.getByRole('alert').filter({ hasText: 'Danger sign heard' })).toBeVisible();
   }

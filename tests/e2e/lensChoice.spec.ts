@@ -1,4 +1,4 @@
-import { deed, expect, openVisit, say, signIn, test, typePowers } from './site';
+import { command, readRecord, expect, openVisit, say, signIn, test, typePowers } from './site';
 
 test.use({ file: 'lensChoice' });
 test.beforeEach(async ({ page }) => {
@@ -96,10 +96,10 @@ test('a power cross, prism, and powers that seem to have changed places', async 
   await expect(page.getByText('reads as −1.00 −1.25 × 180')).toBeVisible();
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();
   await page.waitForURL('**/lens');
-  await deed(page, 'closeVisit', { visitId: visit.split('/').pop(), version: 2 });
-  const record = (await deed(page, 'readVisit', { visitId: visit.split('/').pop() })) as unknown as { wearer: { id: string } };
-  const { visitId } = await deed(page, 'openVisit', { wearerId: record.wearer.id, kind: 'refit' });
-  await page.goto(`/visits/${visitId ?? ''}/power`);
+  await command(page, 'closeVisit', { visitId: visit.split('/').pop(), version: 2 });
+  const record = await readRecord(page, visit.split('/').pop() ?? '');
+  const { visitId } = await command(page, 'openVisit', { wearerId: record.wearer.id, kind: 'refit' });
+  await page.goto(`/visits/${visitId ?? ''}/refraction`);
   await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.25 x 180 2Δ BO');
   await page.getByLabel('Left eye, spectacle power').fill('-1.00 -1.25 x 180');
   await expect(page.getByTestId('doubts')).toContainText('R and L seem to have changed places');
@@ -137,7 +137,7 @@ test('a presbyope in the thin way: an add by age, said so, and multifocals of it
 test('the kind decided is chosen to begin with, though others leave less blur; a page for the wearer', async ({ page }) => {
   const visit = await openVisit(page);
   await say(page, visit, { lastWorn: 'never', freeTime: ['swimming'], daysPerWeek: 4, hoursPerDay: 8, work: ['indoors'] });
-  await page.goto(`${visit}/power`);
+  await page.goto(`${visit}/refraction`);
   await page.getByLabel('Right eye, spectacle power').fill('-3.25 -2.50 x 45');
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();
   await page.waitForURL('**/kind');
@@ -173,7 +173,7 @@ test('younger than the label: a prescriber chooses it all the same, and the sent
   await why.fill('no other toric of this curve is made');
   await page.getByRole('button', { name: 'Put it on R' }).click();
   await page.waitForURL('**/on-eye');
-  await page.goto(`${visit}/final`);
+  await page.goto(`${visit}/prescription`);
   await expect(page.getByTestId('stops-that-stay')).toContainText('no other toric of this curve is made');
   await site.db.owner`update lens_family_version set min_age = null where code = 'plover-30-toric'`;
 });

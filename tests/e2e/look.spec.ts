@@ -38,13 +38,13 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
     `${visit}/history`,
     `${visit}/eye-health`,
     `${visit}/kind`,
-    `${visit}/power`,
+    `${visit}/refraction`,
     `${visit}/lens`,
     `${visit}/on-eye`,
     `${visit}/on-eye?fit`,
     `${visit}/on-eye?sight`,
-    `${visit}/final`,
-    `${visit}/teach`,
+    `${visit}/prescription`,
+    `${visit}/lesson`,
     `${visit}/supply`,
   ];
   for (const lights of ['up', 'down']) {
@@ -88,7 +88,7 @@ test('headers: policy with a nonce, nothing sniffed, no address handed on', asyn
   expect(headers['x-powered-by']).toBeUndefined();
   for (const [origin, path] of [
     ['http://elsewhere.test', '/api/session'],
-    ['http://elsewhere.test', '/api/deeds/readToday'],
+    ['http://elsewhere.test', '/api/commands/readToday'],
   ] as const) {
     const refused = await fetch(`${site.url}${path}`, { method: 'POST', headers: { origin, 'content-type': 'application/json' }, body: '{}' });
     expect(refused.status).toBe(403);
@@ -105,7 +105,7 @@ test('headers: policy with a nonce, nothing sniffed, no address handed on', asyn
     body: '{"account":"a\\u0000b","password":"x"}',
   });
   expect(nul.status).toBe(422);
-  const signedOut = await fetch(`${site.url}/api/deeds/searchWearers`, { method: 'POST', headers: { origin: site.url }, body: '{}' });
+  const signedOut = await fetch(`${site.url}/api/commands/searchWearers`, { method: 'POST', headers: { origin: site.url }, body: '{}' });
   expect(signedOut.status).toBe(401);
 });
 
@@ -120,7 +120,7 @@ test('before signing in no wearer is named, and a page elsewhere is not a way ba
   await page.getByLabel('Password').fill('plain-sight');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL((url) => url.pathname === '/');
-  await page.goto('/people');
+  await page.goto('/staff');
   await expect(page.getByRole('heading', { name: 'Not for your role' })).toBeVisible();
   await page.goto('/wearers/nobody');
   await expect(page.getByRole('heading', { name: 'That is not here' })).toBeVisible();

@@ -1,4 +1,4 @@
-import { deed, desk, dragMark, expect, openVisit, say, saySentences, see, signIn, test, typeBlinks, watch } from './site';
+import { command, readRecord, desk, dragMark, expect, openVisit, say, saySentences, see, signIn, test, typeBlinks, watch } from './site';
 import type { Page } from '@playwright/test';
 
 test.use({ file: 'onEye' });
@@ -42,7 +42,7 @@ async function lensesOn(
   const visit = await openVisit(page);
   const visitId = visit.split('/').pop() ?? '';
   const acuity = { logMar: 0, typed: '20/20' };
-  await deed(page, 'recordRefraction', {
+  await command(page, 'recordRefraction', {
     visitId,
     version: 1,
     right: powers.right ?? null,
@@ -51,7 +51,7 @@ async function lensesOn(
     rightAcuity: powers.right ? acuity : null,
     leftAcuity: powers.left ? acuity : null,
   });
-  const { families } = (await deed(page, 'readVisit', { visitId })) as unknown as Record_;
+  const { families } = await readRecord<Record_>(page, visitId ?? '');
   const spec = (t?: Trial) =>
     t
       ? {
@@ -65,7 +65,7 @@ async function lensesOn(
         }
       : null;
   for (const t of [trials.right, trials.left]) if (t) await inDrawer(t);
-  await deed(page, 'putOnTrials', { visitId, version: 2, right: spec(trials.right), left: spec(trials.left) });
+  await command(page, 'putOnTrials', { visitId, version: 2, right: spec(trials.right), left: spec(trials.left) });
   // On the eye long enough to have settled, unless the wait itself is looked at.
   if (settled) await OWNER.db.unsafe(`update lens_on_eye set put_on_at = put_on_at - interval '20 minutes' where visit_id = '${visitId}'`);
   await page.goto(`${visit}/on-eye`);
@@ -147,7 +147,7 @@ test.describe('the known traps', () => {
     await page.getByRole('group', { name: 'Right eye, fit' }).getByRole('button', { name: 'fits' }).click();
     await expect(page.getByText('It fits and does not sit still: another stabilisation')).toBeVisible();
     await record(page);
-    await page.goto(`${visit}/final`);
+    await page.goto(`${visit}/prescription`);
     await expect(page.getByText('It does not sit still: refit before an order')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Sign prescription' })).toBeDisabled();
   });
@@ -227,7 +227,7 @@ test.describe('the known traps', () => {
     await desk(page, 'Sight');
     await page.getByLabel('Right eye, over-refraction', { exact: true }).fill('+0.25 -0.50 x 70');
     await record(page);
-    await page.goto(`${visit}/final`);
+    await page.goto(`${visit}/prescription`);
     await expect(page.getByText('Never both: the turn would count twice, × 38.')).toBeVisible();
     await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
     await page.getByRole('radio', { name: /Raw, for the laboratory/ }).check();
@@ -404,7 +404,7 @@ test('sight: plus first, minus questioned, a surprise asked, no order before pin
   await expect(page.getByTestId('doubts-right')).toContainText('4 lines short of the best recorded');
   await record(page);
   await expect(page.getByTestId('over-va-recorded-right')).toHaveText('20/50');
-  await page.goto(`${visit}/final`);
+  await page.goto(`${visit}/prescription`);
   await expect(page.getByTestId('look-right')).toContainText('vision is short of its best, cause not recorded');
   await page.goto(`${visit}/on-eye`);
   await desk(page, 'Sight');
@@ -412,7 +412,7 @@ test('sight: plus first, minus questioned, a surprise asked, no order before pin
   await expect(page.getByTestId('doubts-right')).toContainText('The pinhole gives 4 lines');
   await page.getByRole('group', { name: 'Right eye, Why sight falls short' }).getByRole('button', { name: 'surface or deposits' }).click();
   await record(page);
-  await page.goto(`${visit}/final`);
+  await page.goto(`${visit}/prescription`);
   await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
   await expect(page.getByTestId('look-right')).toContainText('vision as expected');
 });
@@ -471,9 +471,9 @@ test('the lens line: an earlier lens is taken up again with its reason, two are 
   await record(page);
   await expect(page.getByText('3 blinks recorded')).toBeVisible();
   const visitId = visit.split('/').pop() ?? '';
-  const now = (await deed(page, 'readVisit', { visitId })) as unknown as Record_;
+  const now = await readRecord<Record_>(page, visitId ?? '');
   const familyId = now.families.find((f) => f.code === 'plover-30-toric')?.id;
-  await deed(page, 'putOnTrials', {
+  await command(page, 'putOnTrials', {
     visitId,
     version: now.visit.version,
     right: { familyId, sphere: -3, cylinder: -1.75, axis: 30, add: null, baseCurve: 8.6, diameter: 14.2 },
@@ -491,7 +491,7 @@ test('the lens line: an earlier lens is taken up again with its reason, two are 
   await page.keyboard.press('Escape');
   await expect(page.getByText('decided on again: “it sat better”, Asha Penhallow')).toBeVisible();
   await expect(page.getByTestId('on-right')).toHaveText('−3.00 −1.75 × 20');
-  await page.goto(`${visit}/final`);
+  await page.goto(`${visit}/prescription`);
   await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
 });
 
@@ -539,7 +539,7 @@ test.describe('a good fit is signed without a cause invented, and nothing sick o
     await expect(page.getByTestId('need-right')).toHaveText('−3.08 −1.59 × 20');
     await expect(page.getByTestId('order-right')).toContainText('20 + 10 = 30');
     await record(page);
-    await page.goto(`${visit}/final`);
+    await page.goto(`${visit}/prescription`);
     await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
     await expect(sentences(page)).toHaveCount(0);
     await sign(page);
@@ -558,7 +558,7 @@ test.describe('a good fit is signed without a cause invented, and nothing sick o
     await over.fill('+0.75');
     await expect(page.locator('span[data-testid="routes-right"]')).toContainText('a second over-refraction says the same');
     await record(page);
-    await page.goto(`${visit}/final`);
+    await page.goto(`${visit}/prescription`);
     await expect(page.getByTestId('look-right')).toContainText('over-refraction repeated, more plus decides');
     await expect(page.getByTestId('prescribed-right')).toHaveText('−2.25');
     await expect(sentences(page)).toHaveCount(0);
@@ -582,7 +582,7 @@ test.describe('a good fit is signed without a cause invented, and nothing sick o
       await page.getByLabel(`${eye} eye, sight with the over-refraction`).fill(va);
     }
     await record(page);
-    await page.goto(`${visit}/final`);
+    await page.goto(`${visit}/prescription`);
     await expect(page.getByTestId('look-right')).toContainText('vision as expected');
     await expect(page.getByTestId('look-left')).toContainText('vision as expected');
     await expect(sentences(page)).toHaveCount(0);
@@ -603,7 +603,7 @@ test.describe('a good fit is signed without a cause invented, and nothing sick o
     await page.getByRole('group', { name: 'Right eye, Why sight falls short' }).getByRole('button', { name: 'near eye (monovision)' }).click();
     await expect(page.getByText('a near eye sees fully through its over-refraction')).toBeVisible();
     await record(page);
-    await page.goto(`${visit}/final`);
+    await page.goto(`${visit}/prescription`);
     await expect(page.getByTestId('look-right')).toContainText('near eye does not see fully through its over-refraction');
     await expect(sentences(page)).toHaveCount(1);
   });
@@ -613,7 +613,7 @@ test.describe('a good fit is signed without a cause invented, and nothing sick o
     await blinks(page, 'Right', '0', '0', '0');
     await fitsAt(page, 'Right', 'tight');
     await record(page);
-    await page.goto(`${visit}/final`);
+    await page.goto(`${visit}/prescription`);
     await expect(page.getByTestId('look-right')).toContainText('recorded tight');
     await sign(page);
     await expect(page.getByText('A prescriber’s sentence is needed here')).toBeVisible();
@@ -633,7 +633,7 @@ test.describe('a good fit is signed without a cause invented, and nothing sick o
     await page.getByLabel('Right eye, over-refraction', { exact: true }).fill('+0.75');
     await expect(page.getByTestId('weighted-right')).toContainText('weighted by noise');
     await record(page);
-    await page.goto(`${visit}/final`);
+    await page.goto(`${visit}/prescription`);
     await expect(page.getByTestId('look-right')).toContainText('do not agree');
     await expect(page.getByTestId('prescribed-right')).toHaveCount(0);
     await page.getByRole('button', { name: /^Over-refraction decides/ }).click();

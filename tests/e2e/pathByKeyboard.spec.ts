@@ -53,7 +53,7 @@ test('the whole path by keyboard', async ({ page }) => {
   await expect(page.getByText('Findings recorded').first()).toBeVisible();
   await leave();
   await press(']');
-  await page.waitForURL('**/power');
+  await page.waitForURL('**/refraction');
 
   await expect(page.getByLabel('Right eye, spectacle power')).toBeFocused();
   await type('-325-175x20');
@@ -98,7 +98,7 @@ test('the whole path by keyboard', async ({ page }) => {
   await expect(page.getByTestId('over-recorded-right')).toHaveText('+0.25 −0.50 × 70');
   await leave();
   await press('Enter');
-  await page.waitForURL('**/final');
+  await page.waitForURL('**/prescription');
 
   await tabTo(/^Why the order need not wait/);
   await type('Going to sea.');
@@ -110,7 +110,7 @@ test('the whole path by keyboard', async ({ page }) => {
   await expect(page.getByTestId('signed')).toContainText('24 Nov 2027');
   await leave();
   await press('Enter');
-  await page.waitForURL('**/teach');
+  await page.waitForURL('**/lesson');
   await expect(page.getByText('The lesson has not begun')).toBeVisible();
   await press('Enter');
   await expect(page.getByTestId('lock')).toBeVisible();
@@ -151,5 +151,5 @@ test('the whole path by keyboard', async ({ page }) => {
   await expect(page.getByTestId('order')).toHaveAttribute('data-state', 'acknowledged', { timeout: 15_000 });
   await leave();
   await press('BracketLeft');
-  await page.waitForURL('**/teach');
+  await page.waitForURL('**/lesson');
 });

@@ -1,4 +1,4 @@
-import { deed, desk, dragMark, expect, signIn, test } from './site';
+import { command, desk, dragMark, expect, signIn, test } from './site';
 
 test.use({ file: 'pathByMouse' });
 
@@ -20,7 +20,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await page.getByRole('button', { name: 'Record the findings' }).click();
   await expect(page.locator('.toast')).toContainText('Findings recorded');
   await page.getByRole('link', { name: /Power/ }).click();
-  await page.waitForURL('**/power');
+  await page.waitForURL('**/refraction');
   await expect(page.getByText('Nessa Quillby')).toBeVisible();
   await expect(page.getByTestId('birth-date')).toContainText('born 14 Mar 1992');
 
@@ -65,7 +65,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
       .click();
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await page.getByRole('button', { name: 'To the prescription' }).click();
-  await page.waitForURL('**/final');
+  await page.waitForURL('**/prescription');
 
   await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
   await page.getByLabel('Your password, once more').fill('plain-sight');
@@ -78,7 +78,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await expect(page.getByTestId('signed')).toContainText('Asha Penhallow, optometrist, register FQ 2231');
 
   await page.getByRole('button', { name: 'To the lesson' }).click();
-  await page.waitForURL('**/teach');
+  await page.waitForURL('**/lesson');
   await page.getByRole('button', { name: 'Start the lesson' }).click();
   await expect(page.getByTestId('lock')).toContainText('Sign-off locked');
   for (const eye of ['R', 'L']) {
@@ -116,7 +116,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await site.move(7 * 24 * 3600);
   await page.context().clearCookies();
   await signIn(page);
-  const { visitId = '' } = await deed(page, 'openVisit', { wearerId: worn?.wearerId, kind: 'aftercare' });
+  const { visitId = '' } = await command(page, 'openVisit', { wearerId: worn?.wearerId, kind: 'aftercare' });
   await page.goto(`/visits/${visitId}/on-eye`);
   await page.getByRole('button', { name: 'Worn since hand-over' }).click();
   await page.getByRole('button', { name: 'It is on the eye' }).click();

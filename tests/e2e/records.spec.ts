@@ -1,4 +1,4 @@
-import { deed, expect, openVisit, signIn, test, typeBlinks, typePowers, watch } from './site';
+import { command, expect, openVisit, signIn, test, typeBlinks, typePowers, watch } from './site';
 
 test.use({ file: 'records' });
 test.beforeEach(({ page }) => signIn(page));
@@ -71,7 +71,7 @@ test('one who handles lenses already takes the trial home on a note; a lot misre
   await page.getByTestId('candidate-turnstone-30').getByRole('radio').click();
   await page.getByRole('button', { name: 'Put it on R' }).click();
   await page.waitForURL('**/on-eye');
-  await page.goto(`${visit}/teach`);
+  await page.goto(`${visit}/lesson`);
   await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
   await expect(page.locator('.refusal')).toContainText('No lenses go home before the lesson is signed off.');
   await page.getByRole('button', { name: 'Understood' }).click();
@@ -92,9 +92,9 @@ test('one who handles lenses already takes the trial home on a note; a lot misre
 });
 
 test('a minor without a guardian is not taught until one is named', async ({ page }) => {
-  const { wearerId } = await deed(page, 'createWearer', { name: 'Tobin Ellery', birthDate: '2012-05-05' });
-  const { visitId } = await deed(page, 'openVisit', { wearerId, kind: 'firstFit' });
-  await page.goto(`/visits/${visitId ?? ''}/power`);
+  const { wearerId } = await command(page, 'createWearer', { name: 'Tobin Ellery', birthDate: '2012-05-05' });
+  const { visitId } = await command(page, 'openVisit', { wearerId, kind: 'firstFit' });
+  await page.goto(`/visits/${visitId ?? ''}/refraction`);
   await typePowers(page, '-2.00', '-2.00');
   await page.getByTestId('candidate-dunlin-1-day').getByRole('radio').click();
   await page.getByRole('button', { name: 'Put it on both eyes' }).click();
@@ -108,7 +108,7 @@ test('a minor without a guardian is not taught until one is named', async ({ pag
   await page.getByTestId('candidate-dunlin-1-day').getByRole('radio').click();
   await page.getByRole('button', { name: 'Put it on both eyes' }).click();
   await page.waitForURL('**/on-eye');
-  await page.goto(`/visits/${visitId ?? ''}/teach`);
+  await page.goto(`/visits/${visitId ?? ''}/lesson`);
   await page.getByRole('button', { name: 'Start the lesson' }).click();
   await expect(page.locator('.refusal')).toContainText('needs a guardian named');
   await page.getByRole('link', { name: 'Tobin Ellery', exact: true }).click();
@@ -116,7 +116,7 @@ test('a minor without a guardian is not taught until one is named', async ({ pag
   await page.getByRole('dialog').getByLabel('Guardian').fill('Maud Ellery, mother');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Maud Ellery, mother')).toBeVisible();
-  await page.goto(`/visits/${visitId ?? ''}/teach`);
+  await page.goto(`/visits/${visitId ?? ''}/lesson`);
   await page.getByRole('button', { name: 'Start the lesson' }).click();
   await expect(page.getByTestId('lock')).toContainText('Sign-off locked');
   await expect(page.getByRole('checkbox', { name: 'Rub and rinse' })).toHaveCount(0);

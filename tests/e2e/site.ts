@@ -104,41 +104,53 @@ export async function signIn(page: Page, name: RegExp | string = /Asha Penhallow
   await page.waitForURL(`**${to}`);
 }
 
-/** Asks the server for a deed as the signed-in page would. */
-export async function deed(page: Page, name: string, input: object): Promise<Record<string, string>> {
+/** Asks the server for a use case as the signed-in page would. */
+async function call(page: Page, path: string, input: object): Promise<unknown> {
   const answer = await page.evaluate(
-    async ([path, body]) =>
-      (await fetch(path as string, { method: 'POST', headers: { 'content-type': 'application/json' }, body: body as string })).json() as Promise<unknown>,
-    [`/api/deeds/${name}`, JSON.stringify(input)],
+    async ([to, body]) =>
+      (await fetch(to as string, { method: 'POST', headers: { 'content-type': 'application/json' }, body: body as string })).json() as Promise<unknown>,
+    [path, JSON.stringify(input)],
   );
-  const result = answer as { ok: boolean; value: Record<string, string> };
-  if (!result.ok) throw new Error(`${name}: ${JSON.stringify(answer)}`);
+  const result = answer as { ok: boolean; value: unknown };
+  if (!result.ok) throw new Error(`${path}: ${JSON.stringify(answer)}`);
   return result.value;
+}
+export const command = async (page: Page, name: string, input: object): Promise<Record<string, string>> =>
+  (await call(page, `/api/commands/${name}`, input)) as Record<string, string>;
+
+/** What a visit's pages have read of it, and the practice's library. */
+export async function readRecord<Wanted>(
+  page: Page,
+  visitId: string,
+): Promise<Wanted & { readonly visit: { version: number }; readonly wearer: { id: string } }> {
+  const { part } = (await call(page, '/api/queries/readVisit', { visitId, page: 'lens' })) as { part: { head: object; slices: Record<string, object> } };
+  const { library } = (await call(page, '/api/queries/readFamilies', {})) as { library: object };
+  return Object.assign({}, part.head, ...Object.values(part.slices), library) as Wanted & { visit: { version: number }; wearer: { id: string } };
 }
 
 let nextWearer = 0;
 /** A new wearer with a visit open on its first step; returns the visit's address. */
 export async function openVisit(page: Page, kind = 'firstFit', identity: object = {}): Promise<string> {
   nextWearer += 1;
-  const { wearerId } = await deed(page, 'createWearer', { name: `Wearer ${String.fromCharCode(64 + nextWearer)}`, birthDate: '1990-01-02', ...identity });
-  const { visitId } = await deed(page, 'openVisit', { wearerId, kind });
-  await page.goto(`/visits/${visitId ?? ''}/power`);
+  const { wearerId } = await command(page, 'createWearer', { name: `Wearer ${String.fromCharCode(64 + nextWearer)}`, birthDate: '1990-01-02', ...identity });
+  const { visitId } = await command(page, 'openVisit', { wearerId, kind });
+  await page.goto(`/visits/${visitId ?? ''}/refraction`);
   return `/visits/${visitId ?? ''}`;
 }
 
 /** Says answers of the history, as the technician's sheet would. */
 export async function say(page: Page, visit: string, answers: Readonly<Record<string, unknown>>): Promise<void> {
   const visitId = visit.split('/').pop() ?? '';
-  const record = (await deed(page, 'readVisit', { visitId })) as unknown as { visit: { version: number } };
+  const record = await readRecord(page, visitId);
   const list = Object.entries(answers).map(([question, value]) => ({ question, value, note: null }));
-  await deed(page, 'recordHistory', { visitId, version: record.visit.version, answers: list });
+  await command(page, 'recordHistory', { visitId, version: record.visit.version, answers: list });
 }
 /** Records findings, as the slit-lamp page would. */
 export async function see(page: Page, visit: string, right: Readonly<Record<string, unknown>>, left: Readonly<Record<string, unknown>> = right): Promise<void> {
   const visitId = visit.split('/').pop() ?? '';
-  const record = (await deed(page, 'readVisit', { visitId })) as unknown as { visit: { version: number } };
+  const record = await readRecord(page, visitId);
   const list = (all: Readonly<Record<string, unknown>>) => Object.entries(all).map(([sign, value]) => ({ sign, value }));
-  await deed(page, 'recordFindings', { visitId, version: record.visit.version, right: list(right), left: list(left) });
+  await command(page, 'recordFindings', { visitId, version: record.visit.version, right: list(right), left: list(left) });
 }
 
 export async function typePowers(page: Page, right: string | null, left: string | null): Promise<void> {

@@ -1,4 +1,4 @@
-import { deed, desk, expect, openVisit, say, saySentences, see, signIn, test, typeBlinks, typePowers, watch } from './site';
+import { command, desk, expect, openVisit, say, saySentences, see, signIn, test, typeBlinks, typePowers, watch } from './site';
 
 test.use({ file: 'variations' });
 test.beforeEach(({ page }) => signIn(page));
@@ -97,7 +97,7 @@ test('stopping half-way and coming back', async ({ page }) => {
   await page.goto('/wearers');
   await page.getByText('visit under way').last().click();
   await page.waitForURL('**/history');
-  await page.goto(`${visit}/power`);
+  await page.goto(`${visit}/refraction`);
   await expect(page.getByTestId('recorded-left')).toHaveText('−4.50 −1.25 × 165');
   await page.locator('a.step', { hasText: 'Lens' }).click();
   await page.waitForURL('**/lens');
@@ -111,7 +111,7 @@ test('going home without lenses', async ({ page }) => {
   await page.getByRole('button', { name: 'Close: no lenses go home' }).click();
   await page.waitForURL('**/wearers/**');
   await expect(page.getByText('nothing known').first()).toBeVisible();
-  await page.goto(`${visit}/power`);
+  await page.goto(`${visit}/refraction`);
   await expect(page.getByText('This visit is closed')).toBeVisible();
   await expect(page.getByLabel('Right eye, spectacle power')).toBeDisabled();
 });
@@ -123,7 +123,7 @@ test('two people at once: the second is told what differs and keeps what was typ
   const joss = await other.newPage();
   watch(joss);
   await signIn(joss, /Joss Merriday/);
-  await joss.goto(`${visit}/power`);
+  await joss.goto(`${visit}/refraction`);
   await expect(joss.getByText('Asha Penhallow has unfinished typing in this step')).toBeVisible();
   await typePowers(joss, '-3.50 -1.00 x 90', null);
   await other.close();
@@ -141,7 +141,7 @@ test('two people at once: the second is told what differs and keeps what was typ
 test('correct, exchange, undo', async ({ page }) => {
   const visit = await openVisit(page);
   await typePowers(page, '-3.25 -1.75 x 20', '-4.50 -1.25 x 165');
-  await page.goto(`${visit}/power`);
+  await page.goto(`${visit}/refraction`);
   await page.getByTestId('correct-refraction-right').click();
   const panel = page.getByRole('dialog');
   await panel.getByLabel('New value').fill('-3.50 -1.75 x 20');
@@ -168,7 +168,7 @@ test('a press while the first is on its way, and a supplier that is down', async
   const visitId = /visits\/([^/]+)/.exec(page.url())?.[1] ?? '';
   const [family] = await site.db.owner<{ id: string }[]>`select id from lens_family_version where code = 'turnstone-30'`;
   const lens = { familyId: family?.id, sphere: -2, cylinder: 0, axis: 180, add: null, baseCurve: 8.4, diameter: 14.2 };
-  await deed(page, 'sign', {
+  await command(page, 'sign', {
     visitId,
     version: 4,
     password: 'plain-sight',
@@ -195,12 +195,12 @@ test('roles: who may not sign is told, who may not fit sees no fit to begin', as
   const visit = await openVisit(page);
   await typePowers(page, '-2.00', null);
   await signIn(page, /Joss Merriday/);
-  await page.goto(`${visit}/final`);
+  await page.goto(`${visit}/prescription`);
   await expect(page.getByText('A prescriber signs.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Sign prescription' })).toBeDisabled();
   await signIn(page, /Merle Vantongeren/);
   await expect(page.getByRole('button', { name: 'Begin the visit' })).toHaveCount(0);
-  await page.goto('/people');
+  await page.goto('/staff');
   await page.getByRole('button', { name: 'Add a person' }).click();
   const panel = page.getByRole('dialog');
   await panel.getByLabel('Name', { exact: true }).fill('Ines Calloway');

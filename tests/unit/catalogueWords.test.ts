@@ -3,7 +3,10 @@ import { describe, expect, it } from 'vitest';
 import messages from '../../src/i18n/messages/en.json';
 import { FILTERS, GEOMETRIES, MARK_LAYOUTS, MODALITIES, MULTIFOCAL_DESIGNS, SHAPES, STABILISATIONS } from '../../src/core';
 import { BLOCK_COLUMNS, CATALOGUE_COLUMNS, FAMILY_COLUMNS, FORMULA, NEEDED_COLUMNS } from '../../src/schema/catalogue';
-import { careProductForm, endFamilyForm, familyForm, houseListForm, saveFamilyForm, takeImportForm } from '../../src/schema/libraryForms';
+import { careProductForm } from '../../src/schema/careProduct';
+import { endFamilyForm, familyForm, saveFamilyForm } from '../../src/schema/family';
+import { houseListForm } from '../../src/schema/houseList';
+import { takeImportForm } from '../../src/schema/catalogueImport';
 
 const codesIn = (file: string, pattern: RegExp): string[] => [...new Set([...readFileSync(file, 'utf8').matchAll(pattern)].map((m) => m[1] ?? ''))];
 
@@ -12,8 +15,17 @@ describe('every code of the catalogue has its words', () => {
   it.each([
     ['faults of a line', codesIn('src/schema/catalogue.ts', /'(catalogue[A-Z]\w+)'/g)],
     ['broken files', codesIn('src/formats/catalogueCsv.ts', /code: '(file[A-Z]\w+)'/g)],
-    ['refusals of the library', codesIn('src/services/library.ts', /'((?:start|block|replaces|family)[A-Z]\w+)'\)/g)],
-    ['shapes of its forms', codesIn('src/schema/libraryForms.ts', /, '([a-z]+[A-Z]\w+)'\)/g)],
+    [
+      'refusals of the library',
+      [
+        ...codesIn('src/services/family/commands.ts', /'((?:start|block|replaces|family)[A-Z]\w+)'\)/g),
+        ...codesIn('src/services/houseList/commands.ts', /'((?:start|block|replaces|family)[A-Z]\w+)'\)/g),
+      ],
+    ],
+    [
+      'shapes of its forms',
+      ['family', 'houseList', 'careProduct', 'catalogueImport'].flatMap((noun) => codesIn(`src/schema/${noun}.ts`, /, '([a-z]+[A-Z]\w+)'\)/g)),
+    ],
   ])('%s', (_what, codes) => {
     expect(codes.length).toBeGreaterThan(0);
     for (const code of codes) expect(problems[code], code).toBeTypeOf('string');

@@ -1,14 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import * as correctionForms from '../../src/schema/correctionForms';
-import * as measureForms from '../../src/schema/measureForms';
-import * as orderForms from '../../src/schema/orderForms';
-import * as prescribeForms from '../../src/schema/prescribeForms';
-import * as staffForms from '../../src/schema/staffForms';
-import * as teachForms from '../../src/schema/teachForms';
-import * as wearerForms from '../../src/schema/wearerForms';
+import * as correction from '../../src/schema/correction';
+import * as handOver from '../../src/schema/handOver';
+import * as instrument from '../../src/schema/instrument';
+import * as lensOnEye from '../../src/schema/lensOnEye';
+import * as refraction from '../../src/schema/refraction';
+import * as order from '../../src/schema/order';
+import * as prescription from '../../src/schema/prescription';
+import * as staff from '../../src/schema/staff';
+import * as lesson from '../../src/schema/lesson';
+import * as wearer from '../../src/schema/wearer';
 import { toProblem } from '../../src/schema/problems';
 
-const forms = { ...correctionForms, ...measureForms, ...orderForms, ...prescribeForms, ...staffForms, ...teachForms, ...wearerForms };
+const forms = { ...correction, ...lensOnEye, ...handOver, ...instrument, ...refraction, ...order, ...prescription, ...staff, ...lesson, ...wearer };
 const id = '7b0f3c5e-8a55-4d6e-9a51-0c8f2f3a1b2c';
 const inVisit = { visitId: id, version: 1 };
 const lens = { familyId: id, sphere: -3, cylinder: -1.75, axis: 20, add: null, baseCurve: 8.6, diameter: 14.2 };

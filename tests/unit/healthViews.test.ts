@@ -1,10 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { firedRules, QUESTIONS, SETTINGS, type Answers } from '../../src/core';
-import { asChains, draftKey, faults, gradeAfter, readFinding, ruleOn, typedFindings, WALK } from '../../src/features/eyeHealth/model';
-import { digitOf, originOf, press, readTyped, sameAnswer, sheetOf, typedOf } from '../../src/features/history/model';
-import { placeOf, reasonRows } from '../../src/features/kind/model';
-import { adviceOf, healthOf, linesOf } from '../../src/features/common/visit/health';
-import { NEVER_SHUT, stepAnswers } from '../../src/features/common/visit/steps';
+import { firedRules, handOverLines, NEVER_LOCKED, QUESTIONS, stepAnswers, SETTINGS, type Answers } from '../../src/core';
+import { asChains, draftKey, faults, gradeAfter, readFinding, ruleOn, typedFindings, WALK } from '../../src/features/visit/steps/eyeHealth/model';
+import { digitOf, originOf, press, readTyped, sameAnswer, sheetOf, typedOf } from '../../src/features/visit/steps/history/model';
+import { placeOf, reasonRows } from '../../src/features/visit/steps/kind/model';
+import { adviceOf, healthOfRecord } from '../../src/features/visit/shell/health';
 import messages from '../../src/i18n/messages/en.json';
 import { record } from '../fixtures';
 
@@ -103,7 +102,7 @@ describe('the eye health page', () => {
   });
   it('what is typed counts for the rules before it is recorded; what cannot be does not', () => {
     const typed = typedFindings({ 'right:lidMargin': '2.5', 'left:lidMargin': '9' });
-    const health = healthOf(record(), NEEDS, { findings: asChains(typed, 'visit') });
+    const health = healthOfRecord(record(), NEEDS, { findings: asChains(typed, 'visit') });
     expect(health.fired.map((f) => [f.rule.id, f.eyes])).toEqual([['lidMargin', ['right']]]);
     expect(ruleOn(health.fired, 'right', 'lidMargin')?.rule.id).toBe('lidMargin');
     expect(ruleOn(health.fired, 'left', 'lidMargin')).toBeNull();
@@ -113,7 +112,7 @@ describe('the eye health page', () => {
 
 describe('the recommendation page', () => {
   const r = record();
-  const health = healthOf(r, NEEDS, {
+  const health = healthOfRecord(r, NEEDS, {
     answers: [
       { id: 'a', visitId: 'visit', question: 'daysPerWeek', value: 7, note: null, acknowledgedAt: null },
       { id: 'b', visitId: 'visit', question: 'hygieneCare', value: 'good', note: null, acknowledgedAt: null },
@@ -130,10 +129,10 @@ describe('the recommendation page', () => {
     expect(placeOf({ from: 'history', key: 'dryness', eye: null, value: 'evening' }, 'v')).toEqual({ href: '/visits/v/history#q-dryness', number: 15 });
     expect(placeOf({ from: 'history', key: 'medicineGroups', eye: null, value: [] }, 'v').href).toBe('/visits/v/history#q-medicines');
     expect(placeOf({ from: 'eye', key: 'breakUp', eye: 'right', value: 8 }, 'v').href).toBe('/visits/v/eye-health#sign-breakUp');
-    expect(placeOf({ from: 'power', key: 'strongestSphere', eye: null, value: 8 }, 'v').href).toBe('/visits/v/power');
+    expect(placeOf({ from: 'power', key: 'strongestSphere', eye: null, value: 8 }, 'v').href).toBe('/visits/v/refraction');
   });
   it('its lines reach the strip', () => {
-    expect(linesOf(health).cautions.map((c) => c.rule)).toEqual(['dryness']);
+    expect(handOverLines(health.answers, health.fired).cautions.map((c) => c.rule)).toEqual(['dryness']);
     expect(firedRules(health.facts)).toHaveLength(1);
   });
 });
@@ -154,9 +153,9 @@ describe('while an absolute stop stands', () => {
   };
   it('every step but history and eye health is shut', () => {
     const r = { ...record(), health: { ...record().health, stops: [stop] } };
-    const eye = () => ({ refraction: null, onEye: null, series: [], turn: null, overRefraction: null, fit: null, verdict: {} }) as never;
-    const all = stepAnswers(r, eye, healthOf(r, NEEDS));
-    for (const [id, answer] of Object.entries(all)) expect(answer.code === 'shut', id).toBe(!NEVER_SHUT.includes(id as 'history'));
+    const eye = { refraction: null, onEye: null, series: [], turn: null, overRefraction: null, fit: null, verdict: {} } as never;
+    const all = stepAnswers({ ...r, visitId: r.visit.id, eyes: { right: eye, left: eye }, health: healthOfRecord(r, NEEDS) });
+    for (const [id, answer] of Object.entries(all)) expect(answer.code === 'locked', id).toBe(!NEVER_LOCKED.includes(id as 'history'));
     expect(all.eyeHealth).toEqual({ code: 'noLens', state: 'stop' });
   });
 });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SETTINGS, packsOf, pricesOf, type Kind } from '../../src/core';
 import { record } from '../fixtures';
-import { firstFamily } from '../../src/features/kind/model';
+import { firstFamily } from '../../src/features/visit/steps/kind/model';
 
 const kind = (change: Partial<Kind> = {}): Kind => ({ modality: 'monthly', wear: 'day', geometry: 'toric', material: 'siliconeHydrogel', ...change });
 const NEEDS = { right: { sphere: -3.13, cylinder: -1.59, axis: 20 }, left: null };

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { lastLook, lastLookAtWearer, type Eye, type Findings, type LookArea, type ToSign } from '../../src/core';
-import { asChains } from '../../src/features/eyeHealth/model';
-import { eyesOfRecord } from '../../src/features/common/visit/eyes';
-import { healthOf } from '../../src/features/common/visit/health';
-import { lensesOfRecord } from '../../src/features/common/visit/lenses';
+import { asChains } from '../../src/features/visit/steps/eyeHealth/model';
+import { eyesOfRecord } from '../../src/features/visit/shell/eyes';
+import { healthOfRecord } from '../../src/features/visit/shell/health';
+import { lensesOfRecord } from '../../src/features/visit/shell/lenses';
 import { fit, lens, onEye, overRefraction, record, refraction, rotation, type RecordParts } from '../fixtures';
 
 const NEEDS = { right: null, left: null };
@@ -29,7 +29,7 @@ function tried(change: Partial<RecordParts> = {}): RecordParts {
 }
 function look(parts: RecordParts, lensToSign: ToSign = BY_DAY, eyes: Readonly<Record<Eye, Findings>> = { right: { staining: 0 }, left: {} }) {
   const r = record(parts);
-  const health = healthOf(r, NEEDS, { findings: chains(eyes) });
+  const health = healthOfRecord(r, NEEDS, { findings: chains(eyes) });
   const lines = lastLook(eyesOfRecord(r, lensesOfRecord(r)).right, health, 'right', lensToSign);
   const at = (area: LookArea) => lines.find((l) => l.area === area);
   return { lines, at, health };
@@ -68,7 +68,7 @@ describe('the last look before signing', () => {
   it('an addition that is worn and was never measured is said', () => {
     expect(look(tried(), { ...BY_DAY, wearsAdd: true }).at('add')).toMatchObject({ code: 'addUnread', state: 'watch' });
   });
-  it('for nights no sentence passes a lens without approval, without oxygen at its power, or an eye not looked at', () => {
+  it('for nights no sentence overrides a lens without approval, without oxygen at its power, or an eye not looked at', () => {
     const night: ToSign = { wearsAdd: false, overnight: true, overnightApproved: true, dkt: 140 };
     expect(look(tried(), { ...night, overnightApproved: false }).at('oxygen')).toMatchObject({ code: 'nightNotApproved', state: 'stop' });
     expect(look(tried(), { ...night, dkt: null }).at('oxygen')).toMatchObject({ code: 'nightOxygen', state: 'stop' });

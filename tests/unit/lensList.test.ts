@@ -12,19 +12,15 @@ import {
   type ListChoice,
   type Refraction,
 } from '../../src/core';
-import { bestFor, curveFor, inDrawer, roomOf } from '../../src/features/common/visit/candidates';
-import type { VisitRecord } from '../../src/services/visitRecord';
-import { chosenOf, comparedOf, firstChoice, toggled, whyOf, type Row } from '../../src/features/lens/model';
+import { bestFor, curveFor, inDrawer, listInputOf } from '../../src/features/visit/shell/candidates';
+import type { VisitRecord } from '../../src/features/visit/shell/visitData';
+import { chosenOf, comparedOf, firstChoice, toggled, whyOf, type Row } from '../../src/features/visit/steps/lens/model';
 
 const needs: Record<Eye, Refraction | null> = {
   right: toCornealPlane({ sphere: -3.25, cylinder: -1.75, axis: 20 }, 12),
   left: toCornealPlane({ sphere: -4.5, cylinder: -1.25, axis: 165 }, 12),
 };
-const stock = (familyCode: string, sphereD: number, cylinderD: number, axisDeg: number, expiresOn = '2027-01-01') => ({
-  id: `${familyCode}${sphereD}${axisDeg}`,
-  lensId: 'l',
-  lot: 'x',
-  familyVersionId: familyCode,
+const stock = (familyCode: string, sphereD: number, cylinderD: number, axisDeg: number) => ({
   familyCode,
   sphereD,
   cylinderD,
@@ -33,14 +29,13 @@ const stock = (familyCode: string, sphereD: number, cylinderD: number, axisDeg: 
   diameterMm: 14.2,
   addBand: null,
   count: 2,
-  expiresOn,
 });
 interface Room {
   readonly record: VisitRecord;
   readonly health: Pick<HealthState, 'answers'>;
   readonly lastAxis: Readonly<Record<Eye, number | undefined>>;
 }
-const listRoom = (r: Room) => roomOf(r.record, r.health.answers, r.lastAxis);
+const listRoom = (r: Room) => listInputOf(r.record, r.health.answers, r.lastAxis);
 const listOf = (r: Room, asked: ListChoice) => coreList(listRoom(r), asked);
 const NO_AXIS = { right: undefined, left: undefined };
 const room = (change: Partial<VisitRecord> = {}): Room => {
@@ -48,8 +43,8 @@ const room = (change: Partial<VisitRecord> = {}): Room => {
   return {
     record: {
       ...plain,
-      stock: [stock('plover-30-toric', -3, -1.75, 20), stock('plover-30-toric', -4.25, -1.25, 160), stock('plover-30-toric', -4.25, -1.25, 170, '2026-11-23')],
-      house: { ...plain.house, settings: { ...plain.house.settings, oxygenByDay: 'warn' } },
+      drawer: [stock('plover-30-toric', -3, -1.75, 20), stock('plover-30-toric', -4.25, -1.25, 160)],
+      session: { ...plain.session, settings: { ...plain.session.settings, oxygenByDay: 'warn' } },
       ...change,
     },
     health: { answers: {} },
@@ -93,11 +88,11 @@ describe('the list of families', () => {
       recordedAt: '',
       recordedByName: '',
     });
-    const house = room({ houseList: [cell('sanderling-14-toric', 'twoWeekly')] });
-    expect(band(listOf(house, choice()))[0]).toBe('sanderling-14-toric');
+    const session = room({ houseList: [cell('sanderling-14-toric', 'twoWeekly')] });
+    expect(band(listOf(session, choice()))[0]).toBe('sanderling-14-toric');
     const monthly = { modality: 'monthly', wear: 'day', geometry: 'toric', material: 'siliconeHydrogel' } as const;
-    expect(band(listOf(house, choice({ kind: monthly })))[0]).toBe('plover-30-toric');
-    expect(band(listOf(room({ stock: [] }), choice()))).toEqual(
+    expect(band(listOf(session, choice({ kind: monthly })))[0]).toBe('plover-30-toric');
+    expect(band(listOf(room({ drawer: [] }), choice()))).toEqual(
       [...list.rows]
         .filter((r) => r.band === 1)
         .sort((a, b) => a.yearlyCost - b.yearlyCost)
@@ -141,8 +136,8 @@ describe('families left out', () => {
   });
   it('too little oxygen by day, where the practice leaves such lenses out', () => {
     const strict = room();
-    const settings = { ...strict.record.house.settings, oxygenByDay: 'leaveOut' as const };
-    const found = why({}, { ...strict, record: { ...strict.record, house: { ...strict.record.house, settings } } });
+    const settings = { ...strict.record.session.settings, oxygenByDay: 'leaveOut' as const };
+    const found = why({}, { ...strict, record: { ...strict.record, session: { ...strict.record.session, settings } } });
     expect(found['godwit-made-toric']).toBe('oxygenByDay');
     expect(found['plover-30-toric']).toBeUndefined();
   });

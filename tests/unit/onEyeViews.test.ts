@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { eyeState, type Eye } from '../../src/core';
-import { lensesOfRecord } from '../../src/features/common/visit/lenses';
-import { liveEye, pendingBlink, readBlinks, readOn, typedFindings, writeBlinks, type Blink } from '../../src/features/onEye/model';
-import { livePatterns } from '../../src/features/onEye/patterns';
-import { costWorking, nextWorking, seriesWorking } from '../../src/features/onEye/working';
-import type { VisitRecord } from '../../src/services/visitRecord';
+import { lensesOfRecord } from '../../src/features/visit/shell/lenses';
+import { liveEye, pendingBlink, readBlinks, readOn, typedFindings, writeBlinks, type Blink } from '../../src/features/visit/steps/onEye/model';
+import { livePatterns } from '../../src/features/visit/steps/onEye/patterns';
+import { costWorking, nextWorking, seriesWorking } from '../../src/features/visit/steps/onEye/working';
+import type { VisitRecord } from '../../src/features/visit/shell/visitData';
 import { lens, onEye, record, refraction, rotation, type RecordParts } from '../fixtures';
 
 const trial = onEye('right', 'l20');
@@ -15,7 +15,7 @@ const scale: VisitRecord['instruments'][number] = { id: 'i', name: 'Room 2', zer
 const live = (r: VisitRecord, body: Readonly<Record<string, string>> = {}, early = false, instrument: typeof scale | null = null, eye: Eye = 'right') =>
   liveEye({
     record: r,
-    state: eyeState(r.facts, eye, lensesOfRecord(r), r.house.settings),
+    state: eyeState(r.facts, eye, lensesOfRecord(r), r.session.settings),
     eye,
     body,
     vertexMm: 12,
@@ -102,7 +102,7 @@ describe('what is typed, looked at against this lens', () => {
 });
 
 describe('workings of the desks', () => {
-  const { settings } = visit().house;
+  const { settings } = visit().session;
   it('from the blinks to the lens’s own scatter', () => {
     const eye = live(visit(), { rightTurn: '', rightBlinks: '0:drag:: 12:drag:: -3:drag:: 15:drag:: 4:drag::' });
     if (!eye.stats) throw new Error('stats');

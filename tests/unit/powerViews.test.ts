@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseRefraction, type RefractionFact } from '../../src/core';
-import { addsTyped, asSphere, crossText, doubtsOf, otherMeridian, thumbOf } from '../../src/features/power/model';
+import { addsTyped, asSphere, crossText, doubtsOf, otherMeridian, thumbOf } from '../../src/features/visit/steps/refraction/model';
 import { extentOf, found, lifeOf, powerSought } from '../../src/features/library/model';
 import { families, record } from '../fixtures';
 

@@ -1,15 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { careTopicsFor, eyeState, formatRefraction, type Eye, type EyeState } from '../../src/core';
-import { healthOf } from '../../src/features/common/visit/health';
-import { lensesOfRecord } from '../../src/features/common/visit/lenses';
-import { stepAnswers } from '../../src/features/common/visit/steps';
-import { checkOf, toPrescribe } from '../../src/features/final/model';
-import { hasReading, liveEye, noteOf, turnText } from '../../src/features/onEye/model';
-import { expectedWorking, routesWorking } from '../../src/features/onEye/working';
-import { cornealWorking } from '../../src/features/power/working';
-import { eyeSupply, isSettled, orderOf, sourceOf, stateOf } from '../../src/features/supply/model';
-import { eyeInTurn, lessonView, lockList } from '../../src/features/teach/model';
-import type { VisitRecord } from '../../src/services/visitRecord';
+import { careTopicsFor, eyeState, formatRefraction, type Eye, type EyeState, eyeSupply, isAnswered, orderOf, stateOf } from '../../src/core';
+import { healthOfRecord } from '../../src/features/visit/shell/health';
+import { lensesOfRecord } from '../../src/features/visit/shell/lenses';
+import { stepAnswers } from '../../src/core';
+import { checkOf, toPrescribe } from '../../src/features/visit/steps/prescription/model';
+import { hasReading, liveEye, noteOf, turnText } from '../../src/features/visit/steps/onEye/model';
+import { expectedWorking, routesWorking } from '../../src/features/visit/steps/onEye/working';
+import { cornealWorking } from '../../src/features/visit/steps/refraction/working';
+import { sourceOf } from '../../src/features/visit/steps/supply/model';
+import { eyeInTurn, lessonView, lockList } from '../../src/features/visit/steps/lesson/model';
+import type { VisitRecord } from '../../src/features/visit/shell/visitData';
 import {
   attempt,
   handedOver,
@@ -27,7 +27,7 @@ import {
   type RecordParts,
 } from '../fixtures';
 
-const stateFor = (r: VisitRecord, eye: Eye): EyeState => eyeState(r.facts, eye, lensesOfRecord(r), r.house.settings);
+const stateFor = (r: VisitRecord, eye: Eye): EyeState => eyeState(r.facts, eye, lensesOfRecord(r), r.session.settings);
 /** One eye of the screen, with a body of typing on top and a lens that has settled. */
 const liveOf = (r: VisitRecord, body: Readonly<Record<string, string>> = {}, instrument: VisitRecord['instruments'][number] | null = null) =>
   liveEye({ record: r, state: stateFor(r, 'right'), eye: 'right', body, vertexMm: 12, instrument, lensOf: lensesOfRecord(r), early: false });
@@ -231,23 +231,29 @@ describe('what is said before signing, and of the readings', () => {
 });
 
 describe('the step index', () => {
-  const answers = (r: VisitRecord) => stepAnswers(r, (eye) => stateFor(r, eye), healthOf(r, { right: null, left: null }));
+  const answers = (r: VisitRecord) =>
+    stepAnswers({
+      ...r,
+      visitId: r.visit.id,
+      eyes: { right: stateFor(r, 'right'), left: stateFor(r, 'left') },
+      health: healthOfRecord(r, { right: null, left: null }),
+    });
   it('an empty visit has nothing done', () => {
     const all = answers(record());
-    expect(all.power).toEqual({ code: 'notYet', state: null });
+    expect(all.refraction).toEqual({ code: 'notYet', state: null });
     expect(all.history.code).toBe('notAsked');
     expect(all.eyeHealth.code).toBe('notGraded');
   });
   it('one eye is said to be one eye', () => {
-    expect(answers(read())).toMatchObject({ power: { code: 'rightOnly' }, lens: { code: 'rightOnly' }, onEye: { code: 'read', state: 'ok' } });
+    expect(answers(read())).toMatchObject({ refraction: { code: 'rightOnly' }, lens: { code: 'rightOnly' }, onEye: { code: 'read', state: 'ok' } });
   });
   it('disagreeing routes ask for a look', () => {
     expect(answers(read({ overRefractions: [overRefraction('right', trial.id, -0.75, -0.75, 160)] })).onEye).toEqual({ code: 'measureAgain', state: 'watch' });
   });
   it('a power measured after the signature marks it to be checked again; the prescription stays', () => {
     const signed = prescription([{ eye: 'right', lensId: 'l20' }]);
-    expect(answers(read({ prescriptions: [signed] })).final).toMatchObject({ code: 'signed', number: 7 });
-    expect(answers(read({ prescriptions: [signed], refractions: [refraction('right', -3.5, -1.75, 20, LATER)] })).final).toEqual({
+    expect(answers(read({ prescriptions: [signed] })).prescription).toMatchObject({ code: 'signed', number: 7 });
+    expect(answers(read({ prescriptions: [signed], refractions: [refraction('right', -3.5, -1.75, 20, LATER)] })).prescription).toEqual({
       code: 'checkAgain',
       state: 'watch',
     });
@@ -256,8 +262,8 @@ describe('the step index', () => {
     const orders = (states: Parameters<typeof order>[1]) => answers(read({ orders: [order([{ eye: 'right', lensId: 'l20', packs: 1 }], states)] })).supply;
     expect(orders(['placed'])).toMatchObject({ code: 'ordered', state: 'watch' });
     expect(orders(['placed', 'sendFailed', 'acknowledged'])).toMatchObject({ code: 'acknowledged', state: 'ok', number: 3 });
-    expect(answers(read({ lessons: [lesson('a')] })).teach).toEqual({ code: 'running', state: null });
-    expect(answers(read({ lessons: [lesson('a', { signOffId: 's' })] })).teach).toEqual({ code: 'signedOff', state: 'ok' });
+    expect(answers(read({ lessons: [lesson('a')] })).lesson).toEqual({ code: 'running', state: null });
+    expect(answers(read({ lessons: [lesson('a', { signOffId: 's' })] })).lesson).toEqual({ code: 'signedOff', state: 'ok' });
   });
 });
 
@@ -329,6 +335,6 @@ describe('supply on screen', () => {
     [['placed', 'acknowledged'], 'acknowledged', true],
   ] as const)('%j is %s', (states, state, settled) => {
     const o = order([{ eye: 'right', lensId: 'l20', packs: 1 }], states);
-    expect([stateOf(o), isSettled(o)]).toEqual([state, settled]);
+    expect([stateOf(o), isAnswered(o)]).toEqual([state, settled]);
   });
 });

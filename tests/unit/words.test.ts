@@ -41,15 +41,15 @@ describe('every refusal has its words', () => {
 describe('every list the screens walk has its words', () => {
   it('care topics, roles', () => {
     for (const topic of CARE_TOPICS)
-      expect(messages.teach.topic[topic]).toMatchObject({ name: expect.any(String) as string, say: expect.any(String) as string });
-    for (const role of ROLES) expect([messages.people.role[role], messages.people.roleMay[role]].every(Boolean)).toBe(true);
+      expect(messages.lesson.topic[topic]).toMatchObject({ name: expect.any(String) as string, say: expect.any(String) as string });
+    for (const role of ROLES) expect([messages.staff.role[role], messages.staff.roleMay[role]].every(Boolean)).toBe(true);
   });
   it('the danger signs say what to do, and by when', () => {
-    expect(messages.teach.topic.dangerSigns.say).toMatch(/lenses off, not back on, be seen the same day/);
+    expect(messages.lesson.topic.dangerSigns.say).toMatch(/lenses off, not back on, be seen the same day/);
   });
   it('a stuck lens is never pulled; no water means none', () => {
-    expect(messages.teach.topic.stuckLens.name).toMatch(/never pulled/);
-    expect(messages.teach.topic.noWater.name).toMatch(/No water, ever/);
+    expect(messages.lesson.topic.stuckLens.name).toMatch(/never pulled/);
+    expect(messages.lesson.topic.noWater.name).toMatch(/No water, ever/);
   });
 });
 

@@ -1,6 +1,6 @@
-import { Room } from '@/features/common/Room';
+import { AppShell } from '@/features/common/AppShell';
 import { Settings } from '@/features/settings/Settings';
-import { readSettings } from '@/services/settings';
+import { readSettings } from '@/services/setting/queries';
 import { readPage } from '../access';
 import { Refused } from '../Refused';
 
@@ -10,8 +10,8 @@ export default async function Page() {
   const page = await readPage(readSettings, {}, '/settings');
   if (!page.ok) return <Refused problem={page.error} />;
   return (
-    <Room house={page.value.house}>
+    <AppShell session={page.value.session}>
       <Settings changes={page.value.changes} careProducts={page.value.careProducts} />
-    </Room>
+    </AppShell>
   );
 }

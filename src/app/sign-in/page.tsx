@@ -1,7 +1,7 @@
 import { MessagesProvider } from '@/i18n/MessagesProvider';
 import { SignIn } from '@/features/signIn/SignIn';
 import { environment } from '@/server/environment';
-import { signInPage } from '@/services/signInPage';
+import { signInPage } from '@/services/session/queries';
 import { deps } from '../access';
 
 export const metadata = { title: 'Sign in' };

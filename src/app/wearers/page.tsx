@@ -1,6 +1,6 @@
-import { Room } from '@/features/common/Room';
+import { AppShell } from '@/features/common/AppShell';
 import { Wearers } from '@/features/wearers/Wearers';
-import { searchWearers } from '@/services/wearers';
+import { searchWearers } from '@/services/wearer/queries';
 import { readPage } from '../access';
 import { Refused } from '../Refused';
 
@@ -10,8 +10,8 @@ export default async function Page() {
   const page = await readPage(searchWearers, { search: '' }, '/wearers');
   if (!page.ok) return <Refused problem={page.error} />;
   return (
-    <Room house={page.value.house}>
+    <AppShell session={page.value.session}>
       <Wearers initial={page.value.wearers} />
-    </Room>
+    </AppShell>
   );
 }

@@ -31,7 +31,7 @@ import {
   settingProblem,
   SETTINGS,
   transmissibility,
-  unpassed,
+  notOverridden,
   whatWouldChange,
   type Answers,
   type AnswerValue,
@@ -182,8 +182,8 @@ describe('stops', () => {
     const [mild] = firedRules(facts({}, { eyes: { papillae: 2 } }));
     const [worse] = firedRules(facts({}, { eyes: { papillae: 3 } }));
     if (!mild || !worse) throw new Error('papillae');
-    expect(unpassed([mild], [evidenceKey(mild)])).toEqual([]);
-    expect(unpassed([worse], [evidenceKey(mild)])).toHaveLength(1);
+    expect(notOverridden([mild], [evidenceKey(mild)])).toEqual([]);
+    expect(notOverridden([worse], [evidenceKey(mild)])).toHaveLength(1);
   });
   it('the second school of dust: protected, not stopped', () => {
     const ids = (dust: 'stop' | 'protect') => firedRules(facts(answers({ work: ['fumes'] }), { settings: { dust } })).map((f) => f.rule.id);

@@ -1,7 +1,7 @@
 import { EYES, type Eye } from '../units';
 import { bearsOut, looksAtEye, type Condition, type Evidence } from './conditions';
 import type { AdviceFacts } from './facts';
-import { PASSABLE, STOP_RULES, type StopRule } from './stopRules';
+import { OVERRIDABLE, STOP_RULES, type StopRule } from './stopRules';
 
 /** A rule that holds, for whom, and what bears it out. */
 export interface Fired {
@@ -45,5 +45,5 @@ export const evidenceKeyOf = (rule: { readonly id: string; readonly version: num
 export const evidenceKey = (fired: Fired): string => evidenceKeyOf(fired.rule, fired.evidence);
 
 /** Stops a prescriber has not passed yet. @param passed fingerprints of reasons given */
-export const unpassed = (fired: readonly Fired[], passed: readonly string[]): Fired[] =>
-  fired.filter((f) => PASSABLE.includes(f.rule.strength) && !passed.includes(evidenceKey(f)));
+export const notOverridden = (fired: readonly Fired[], passed: readonly string[]): Fired[] =>
+  fired.filter((f) => OVERRIDABLE.includes(f.rule.strength) && !passed.includes(evidenceKey(f)));

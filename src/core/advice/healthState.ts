@@ -1,9 +1,9 @@
-import { latest, type FactChain } from '../facts/chains';
-import type { Fact } from '../fit/eyeState';
 import type { PracticeSettings } from '../practiceSettings';
+import { latest, type FactChain } from '../record/chains';
+import type { RecordedFinding } from '../record/visitFacts';
 import { EYES, type Eye } from '../units';
 import type { Answer, Answers, AnswerValue } from './answers';
-import { evidenceKey, firedRules, unpassed, type Fired } from './evaluate';
+import { evidenceKey, firedRules, notOverridden, type Fired } from './evaluate';
 import { adviceFacts, type AdviceFacts, type PowerSummary } from './facts';
 import { question, type QuestionId } from './questions';
 import { SYMPTOMS, type Findings, type SignId } from './signs';
@@ -17,26 +17,21 @@ export interface RecordedAnswer {
   readonly note: string | null;
   readonly acknowledgedAt: string | null;
 }
-export interface RecordedFinding extends Fact {
-  readonly sign: string;
-  readonly numberValue: number | null;
-  readonly wordValue: string | null;
-}
 
 export interface HealthInput {
   readonly visitId: string;
-  /** The wearer's other visits whose record counts here: those before, and while this one is open those beside it. */
-  readonly earlierVisitIds: readonly string[];
-  /** Oldest first. */
+  /** Of this visit and, newest of each question, of those before it; oldest first. */
   readonly answers: readonly RecordedAnswer[];
-  /** Oldest first. */
+  /** Of this visit and, newest of each sign and eye, of those before it; oldest first. */
   readonly findings: readonly FactChain<RecordedFinding>[];
+  /** The lowest figure of each sign at any visit before this one. */
+  readonly lowest: Readonly<Record<Eye, Findings>>;
   readonly stops: readonly { readonly id: string; readonly endedAt: string | null }[];
-  readonly passes: readonly { readonly evidenceKey: string }[];
+  readonly overrides: readonly { readonly evidenceKey: string }[];
   readonly age: number;
   readonly guardianNamed: boolean;
   readonly power: PowerSummary | null;
-  /** People whose grades count as a prescriber's. */
+  /** Staff whose grades count as a prescriber's. */
   readonly prescribers?: readonly string[];
   readonly settings: PracticeSettings;
 }
@@ -95,23 +90,14 @@ function carriedOver(id: QuestionId, answer: Answer): Answer | undefined {
   return value.length === 0 ? undefined : { ...answer, value };
 }
 
-/** The lowest figure of each sign at any earlier visit. */
-function lowestOf(visits: readonly Findings[]): Findings {
-  const out: Partial<Record<SignId, number>> = {};
-  for (const seen of visits)
-    for (const [sign, value] of Object.entries(seen) as [SignId, number | string][])
-      if (typeof value === 'number') out[sign] = Math.min(value, out[sign] ?? Infinity);
-  return out;
-}
-
 const lasting = <T extends Findings | Answers>(all: T): T => Object.fromEntries(Object.entries(all).filter(([key]) => !OF_THE_DAY.includes(key))) as T;
 
 /** Puts the recorded rows together. Later rows hold; what is of the day is not carried over. */
 export function healthState(input: HealthInput): HealthState {
-  const earlier = new Set(input.earlierVisitIds);
+  const earlier = (visitId: string): boolean => visitId !== input.visitId;
   const said = answersOf(input.answers.filter((a) => a.visitId === input.visitId));
   const before: Answers = Object.fromEntries(
-    (Object.entries(lasting(answersOf(input.answers.filter((a) => earlier.has(a.visitId))))) as [QuestionId, Answer][]).flatMap(([id, answer]) => {
+    (Object.entries(lasting(answersOf(input.answers.filter((a) => earlier(a.visitId))))) as [QuestionId, Answer][]).flatMap(([id, answer]) => {
       const kept = carriedOver(id, answer);
       return kept ? [[id, kept]] : [];
     }),
@@ -122,7 +108,7 @@ export function healthState(input: HealthInput): HealthState {
   const answers: Answers = { ...carried, ...said };
   const pick = (of: 'today' | 'before', eye: Eye): Findings =>
     findingsOf(
-      input.findings.filter((c) => (of === 'today' ? c.rows[0]?.visitId === input.visitId : earlier.has(c.rows[0]?.visitId ?? ''))),
+      input.findings.filter((c) => (of === 'today' ? c.rows[0]?.visitId === input.visitId : earlier(c.rows[0]?.visitId ?? ''))),
       eye,
     );
   const both = (make: (eye: Eye) => Findings): Record<Eye, Findings> => ({ right: make('right'), left: make('left') });
@@ -136,21 +122,11 @@ export function healthState(input: HealthInput): HealthState {
       ? 'yes'
       : 'no';
   const findings = both((eye) => ({ ...lasting(baseline[eye]), ...today[eye], corneaSeen: corneaSeen(eye) }));
-  const lowest = both((eye) =>
-    lowestOf(
-      input.earlierVisitIds.map((id) =>
-        findingsOf(
-          input.findings.filter((c) => c.rows[0]?.visitId === id),
-          eye,
-        ),
-      ),
-    ),
-  );
-  const { age, guardianNamed, power, settings } = input;
+  const { age, guardianNamed, lowest, power, settings } = input;
   const facts = adviceFacts({ answers, age, guardianNamed, eyes: findings, baseline, lowest, power, settings });
   const fired = firedRules(facts);
   const heard = input.answers.flatMap((a) => {
-    const counts = a.question === 'danger' && a.acknowledgedAt === null && (a.visitId === input.visitId || earlier.has(a.visitId));
+    const counts = a.question === 'danger' && a.acknowledgedAt === null;
     const signs = counts && Array.isArray(a.value) ? (a.value as readonly string[]).filter((s) => s !== 'none') : [];
     return signs.length > 0 ? [{ answerId: a.id, signs }] : [];
   });
@@ -163,9 +139,9 @@ export function healthState(input: HealthInput): HealthState {
     baseline,
     facts,
     fired,
-    waiting: unpassed(
+    waiting: notOverridden(
       fired,
-      input.passes.map((p) => p.evidenceKey),
+      input.overrides.map((p) => p.evidenceKey),
     ),
     absolute: input.stops.filter((s) => s.endedAt === null).map((s) => s.id),
     alert: heard.at(-1) ?? null,
@@ -215,8 +191,8 @@ export const findingChain = (
   latest(chains, (row) => row.visitId === visitId && row.eye === eye && row.sign === sign);
 
 /** The reason given for a stop that holds, if one was. */
-export const passOf = <P extends { readonly evidenceKey: string }>(fired: Fired, passes: readonly P[]): P | null =>
-  passes.findLast((p) => p.evidenceKey === evidenceKey(fired)) ?? null;
+export const overrideOf = <P extends { readonly evidenceKey: string }>(fired: Fired, overrides: readonly P[]): P | null =>
+  overrides.findLast((p) => p.evidenceKey === evidenceKey(fired)) ?? null;
 
 /**
  * Is sight a single line short enough to ask about this eye? With pain, light that hurts, stain or an infiltrate seen today,

@@ -14,7 +14,7 @@ import {
   onOffer,
   recommend,
   restsOnWords,
-  taughtOf,
+  lessonProgress,
   type Answers,
   type AnswerValue,
   type Evidence,
@@ -235,9 +235,9 @@ describe('what is taught (common practice)', () => {
     for (const singleUse of [true, false]) expect(careTopicsFor(singleUse)).toContain('moveAndFind');
     expect(careTopicsFor(true, { longNails: true })).toContain('rollOff');
     expect(careTopicsFor(true)).not.toContain('rollOff');
-    expect(taughtOf('overnight', [{ question: 'hygieneHands', value: 'longNails' }])).toEqual({ overnight: true, longNails: true });
+    expect(lessonProgress('overnight', [{ question: 'hygieneHands', value: 'longNails' }])).toEqual({ overnight: true, longNails: true });
     expect(
-      taughtOf('day', [
+      lessonProgress('day', [
         { question: 'hygieneHands', value: 'longNails' },
         { question: 'hygieneHands', value: 'good' },
       ]),

@@ -135,5 +135,5 @@ export const STOP_RULES: readonly StopRule[] = [
 ];
 
 /** The rules a case of which ends lens wear today, until a prescriber passes it. */
-export const PASSABLE: readonly Strength[] = ['stop', 'treatFirst'];
+export const OVERRIDABLE: readonly Strength[] = ['stop', 'treatFirst'];
 export const stopRule = (id: string): StopRule | undefined => STOP_RULES.find((r) => r.id === id);

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { chains } from '../facts/chains';
-import { linesLostTogether, sightOfBoth, type AcuityBothFact } from './bothEyes';
+import { chains } from '../record/chains';
+import { linesLostTogether, sightOfBoth } from './bothEyes';
+import type { AcuityBothFact } from '../record/visitFacts';
 import type { EyeAcuities } from './overDoubts';
 
 const eye = (lens: number | null, over: number | null = null): EyeAcuities => ({ glasses: 0, lens, over, pinhole: null });

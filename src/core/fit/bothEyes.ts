@@ -1,18 +1,8 @@
-import { latest, type FactChain } from '../facts/chains';
 import { LINE, linesGained, type LogMar } from '../optics/acuity';
+import { latest, type FactChain } from '../record/chains';
+import type { AcuityBothFact } from '../record/visitFacts';
 import type { Eye } from '../units';
 import type { EyeAcuities } from './overDoubts';
-import type { AnyFact } from './eyeState';
-
-/** What both eyes see together through two lenses. It is of no single eye. */
-export interface AcuityBothFact extends AnyFact {
-  readonly eye: null;
-  readonly rightLensOnEyeId: string;
-  readonly leftLensOnEyeId: string;
-  readonly acuityLogMar: number;
-  readonly acuityTyped: string;
-  readonly provisional: boolean;
-}
 
 /**
  * Sight of both eyes through the two lenses that are decided on; null while it was not read through these two.

@@ -1,145 +1,28 @@
-import { latest, type Appended, type FactChain } from '../facts/chains';
-import type { Refraction } from '../optics/refraction';
-import type { Degrees, Eye, IsoInstant } from '../units';
-import type { AcuityBothFact } from './bothEyes';
 import type { LogMar } from '../optics/acuity';
-import type { EyeAcuities } from './overDoubts';
+import type { Refraction } from '../optics/refraction';
+import { latest, type FactChain } from '../record/chains';
+import type { Fact } from '../record/fact';
+import type {
+  PowerColumns,
+  RefractionFact,
+  OnEyeFact,
+  FitFact,
+  RotationFact,
+  LensFindingFact,
+  LensChoice,
+  OverRefractionFact,
+  OnEyeExtra,
+  VisitFacts,
+} from '../record/visitFacts';
+import type { RotationRules, TriedFamily } from '../rotation/rotationVerdict';
+import { seriesStats, type SeriesStats } from '../rotation/series';
+import type { Degrees, Eye, IsoInstant } from '../units';
 import { eyeVerdict, type EyeVerdict, type Picked } from './eyeVerdict';
 import { judgeFit, type FitVerdict } from './fitVerdict';
 import { isLensSign, type LensFindings, type LensSignId } from './lensSigns';
-import { expectedLoss, gainsLine } from './sight';
-import type { OverControl } from './measureAgain';
 import type { MovementSchool } from './movement';
-import type { RotationRules, TriedFamily } from '../rotation/rotationVerdict';
-import { seriesStats, type SeriesStats } from '../rotation/series';
-
-/** Columns that every clinical fact shows; `eye` null for one that is of no single eye. */
-export interface AnyFact extends Appended {
-  readonly eye: Eye | null;
-  readonly visitId: string;
-  readonly observedAt: IsoInstant;
-  readonly recordedAt: IsoInstant;
-  readonly recordedBy: string;
-  readonly recordedByName: string;
-  readonly reason: string | null;
-}
-/** A fact of one eye. */
-export interface Fact extends AnyFact {
-  readonly eye: Eye;
-}
-export interface PowerColumns {
-  readonly sphereD: number;
-  readonly cylinderD: number;
-  readonly axisDeg: number;
-}
-export interface RefractionFact extends Fact, PowerColumns {
-  readonly vertexMm: number;
-  readonly typedText: string;
-  readonly source: 'typed' | 'copied';
-  /** Near addition, D; null when none is known. */
-  readonly addD: number | null;
-  readonly addSource: 'measured' | 'age' | null;
-  /** Prism in the glasses, as written. */
-  readonly prismText: string | null;
-  /** Sight with these glasses, logMAR, and as typed. */
-  readonly acuityLogMar: number | null;
-  readonly acuityTyped: string | null;
-}
-export interface OnEyeFact extends Fact {
-  readonly lensId: string | null;
-  readonly description: string | null;
-  readonly source: 'trial' | 'dispensed' | 'order' | 'broughtIn';
-  readonly trialNumber: number | null;
-  readonly trialStockId: string | null;
-  readonly lot: string | null;
-  readonly expiresOn: string | null;
-  readonly putOnAt: IsoInstant;
-}
-/** The fitter's word on a fit. */
-export const FIT_WORDS = ['loose', 'fits', 'tight'] as const;
-export type FitWord = (typeof FIT_WORDS)[number];
-export interface FitFact extends Fact {
-  readonly lensOnEyeId: string;
-  readonly verdict: FitWord;
-  readonly provisional: boolean;
-}
-/** How a reading of the mark came about. */
-export const READ_HOW = ['drag', 'keys', 'typed', 'scale', 'pedal'] as const;
-export type ReadHow = (typeof READ_HOW)[number];
-/** One blink's reading of the mark. */
-export interface RotationFact extends Fact {
-  readonly lensOnEyeId: string;
-  readonly rotationLeftDeg: Degrees;
-  readonly how: ReadHow;
-  readonly provisional: boolean;
-  /** Readings of one number were taken one after another. */
-  readonly seriesNo: number;
-  /** The number on the scale, where one was read. */
-  readonly scaleReading: number | null;
-}
-/** Something seen of a lens on an eye: a number or a word. */
-export interface LensFindingFact extends Fact {
-  readonly lensOnEyeId: string;
-  readonly sign: string;
-  readonly numberValue: number | null;
-  readonly wordValue: string | null;
-  readonly typedText: string | null;
-  readonly provisional: boolean;
-}
-/** An earlier lens of the visit taken up again as the one to decide on. */
-export interface LensChoice {
-  readonly lensOnEyeId: string;
-  readonly why: string;
-  readonly chosenAt: IsoInstant;
-  readonly chosenByName: string;
-}
-/** How the first +0.50 looked: it finds the over-minused, and is never the finding itself. */
-export const PLUS_HALF = ['worse', 'same', 'better'] as const;
-export type PlusHalf = (typeof PLUS_HALF)[number];
-export interface OverRefractionFact extends Fact, PowerColumns {
-  readonly lensOnEyeId: string;
-  readonly vertexMm: number;
-  readonly typedText: string;
-  readonly acuityLogMar: number | null;
-  readonly acuityTyped: string | null;
-  readonly provisional: boolean;
-  /** Was cylinder looked for? A sphere says nothing of cylinder either way. */
-  readonly cylinderTested: boolean;
-  readonly plusHalf: PlusHalf | null;
-  readonly control: OverControl;
-}
-/** Ways of seeing without a lens on the eye. */
-export const ACUITY_WAYS = ['unaided', 'glasses', 'pinhole'] as const;
-export type AcuityWay = (typeof ACUITY_WAYS)[number];
-/** What an eye sees without a contact lens; needs no power. */
-export interface EyeAcuityFact extends Fact {
-  readonly way: AcuityWay;
-  readonly acuityLogMar: LogMar;
-  readonly acuityTyped: string;
-}
-/** Who vouches for a lens on an eye, and when it came off. */
-export interface OnEyeExtra {
-  readonly lensOnEyeId: string;
-  readonly how: 'putOnHere' | 'wearerSaid' | 'boxSeen' | null;
-  readonly takenOffAt: IsoInstant | null;
-  readonly withdrawnOffAt: IsoInstant | null;
-  readonly withdrawnReason: string | null;
-}
-
-/** The measured facts of one visit, as chains. */
-export interface VisitFacts {
-  readonly refractions: readonly FactChain<RefractionFact>[];
-  readonly onEye: readonly FactChain<OnEyeFact>[];
-  readonly onEyeExtras: readonly OnEyeExtra[];
-  readonly fits: readonly FactChain<FitFact>[];
-  readonly rotations: readonly FactChain<RotationFact>[];
-  readonly overRefractions: readonly FactChain<OverRefractionFact>[];
-  readonly lensFindings: readonly FactChain<LensFindingFact>[];
-  readonly acuitiesBoth: readonly FactChain<AcuityBothFact>[];
-  readonly eyeAcuities: readonly FactChain<EyeAcuityFact>[];
-  /** In the order in which they were chosen. */
-  readonly choices: readonly LensChoice[];
-}
+import type { EyeAcuities } from './overDoubts';
+import { expectedLoss, gainsLine } from './sight';
 
 /** What the library says of a lens. */
 export interface LensOfEye {

@@ -15,7 +15,8 @@ import { compensatedNeed, rotationVerdict, type OnEyeLens, type RotationRules, t
 import { routesAgree, weightedNeed, type RoutesVerdict, type WeightedNeed } from '../rotation/routesAgree';
 import { FEWEST_READINGS, type SeriesStats } from '../rotation/series';
 import type { Degrees, Millimetres } from '../units';
-import { measureAgainFreed, type Freed, type OverControl } from './measureAgain';
+import { measureAgainFreed, type Freed } from './measureAgain';
+import type { OverControl } from '../record/visitFacts';
 
 /** A power measured at the spectacle or trial-frame plane. */
 export interface MeasuredPower {

@@ -2,10 +2,9 @@ import type { HealthState } from '../advice/healthState';
 import { DKT_LIMITS } from '../advice/oxygen';
 import { nightBar } from '../advice/recommend';
 import type { Dioptres, Eye } from '../units';
-import type { EyeState } from './eyeState';
+import { type EyeState, powerOf } from './eyeState';
 import { NO_ORDER_RULES } from './eyeVerdict';
 import { sightDoubts, sightGate } from './overDoubts';
-import { powerOf } from './eyeState';
 
 /** What one line of the last look is about. */
 export const LOOK_AREAS = ['need', 'order', 'fit', 'sight', 'cornea', 'oxygen', 'turn', 'add', 'danger'] as const;

@@ -1,12 +1,9 @@
 import { blurStrength, subtractVectors, toPowerVector, type PowerVector } from '../optics/powerVector';
 import type { Refraction } from '../optics/refraction';
+import type { OverControl } from '../record/visitFacts';
 import type { MeasuredParts } from '../rotation/resolveOverRefraction';
 import type { RoutesVerdict } from '../rotation/routesAgree';
 import type { Dioptres } from '../units';
-
-/** How relaxed accommodation was when an over-refraction was taken. */
-export const OVER_CONTROLS = ['none', 'fogging', 'balance', 'cycloplegia'] as const;
-export type OverControl = (typeof OVER_CONTROLS)[number];
 
 /** Two over-refractions this near to each other count as the same finding (D). Our own choice. */
 export const REPEATS_WITHIN: Dioptres = 0.25;

@@ -1,6 +1,7 @@
 import { toCornealPlane } from '../optics/vertex';
 import { EYES, type Eye } from '../units';
-import { eyeState, powerOf, type EyeRules, type EyeState, type LensOfEye, type VisitFacts } from './eyeState';
+import { eyeState, powerOf, type EyeRules, type EyeState, type LensOfEye } from './eyeState';
+import type { VisitFacts } from '../record/visitFacts';
 import { overPatterns, type KnownLens, type OverPattern, type OverRead } from './overDoubts';
 
 export type NamedLens = LensOfEye & { readonly name: string };

@@ -1,6 +1,7 @@
-import type { FactChain } from '../facts/chains';
+import type { FactChain } from '../record/chains';
 import type { Degrees, Eye, IsoInstant } from '../units';
-import type { Fact, OnEyeFact, RotationFact } from './eyeState';
+import type { Fact } from '../record/fact';
+import type { OnEyeFact, RotationFact } from '../record/visitFacts';
 
 /** A lens that was handed over: what is known of it without asking anybody. */
 export interface HandedLens extends Fact {

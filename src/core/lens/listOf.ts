@@ -16,7 +16,7 @@ export type Needs = PerEye<Refraction | null>;
 /** A family with what its packs hold and cost. */
 export type ListedFamily = ShortlistFamily & PackFigures;
 /** Trial lenses of one kind in the drawer. */
-export interface DrawerLens {
+export interface DrawerCount {
   readonly familyCode: string;
   readonly sphereD: Dioptres;
   readonly cylinderD: Dioptres;
@@ -24,7 +24,6 @@ export interface DrawerLens {
   readonly addBand: AddBand | null;
   readonly baseCurveMm: Millimetres | null;
   readonly diameterMm: Millimetres | null;
-  readonly expiresOn: IsoDate;
   readonly count: number;
 }
 /** One cell of the house list: its families by code, first choice first. */
@@ -35,11 +34,11 @@ export interface HouseCell {
 }
 
 /** What the list needs of practice and wearer. */
-export interface ListRoom<F extends ListedFamily> {
+export interface ListInput<F extends ListedFamily> {
   readonly today: IsoDate;
   readonly settings: PracticeSettings;
   readonly families: readonly F[];
-  readonly stock: readonly DrawerLens[];
+  readonly drawer: readonly DrawerCount[];
   readonly houseList: readonly HouseCell[];
   readonly age: number;
   /** The wearer's answers by question. */
@@ -90,15 +89,14 @@ export function kindAsked(need: Refraction): 'sphere' | 'either' | 'toric' {
  * Trial lenses of exactly this kind in the drawer that may still be used.
  * @param variant curve, diameter and add; any, if null
  */
-export const countInDrawer = (stock: readonly DrawerLens[], today: IsoDate, familyCode: string, power: Refraction, variant: LensVariant | null): number =>
-  stock
+export const countInDrawer = (drawer: readonly DrawerCount[], familyCode: string, power: Refraction, variant: LensVariant | null): number =>
+  drawer
     .filter(
       (s) =>
         s.familyCode === familyCode &&
         s.sphereD === power.sphere &&
         s.cylinderD === power.cylinder &&
         (power.cylinder === 0 || s.axisDeg === power.axis) &&
-        s.expiresOn >= today &&
         (variant === null || (s.baseCurveMm === variant.baseCurve && s.diameterMm === variant.diameter && s.addBand === variant.add)),
     )
     .reduce((sum, s) => sum + s.count, 0);
@@ -108,7 +106,7 @@ export const countInDrawer = (stock: readonly DrawerLens[], today: IsoDate, fami
  * @source see shortlist, leftOutBy
  */
 export function listOf<F extends ListedFamily>(
-  room: ListRoom<F>,
+  room: ListInput<F>,
   choice: ListChoice,
 ): {
   readonly rows: readonly Placed<F>[];
@@ -143,13 +141,13 @@ export function listOf<F extends ListedFamily>(
     const at = cell ? cell.codes.indexOf(family.code) : -1;
     return at < 0 ? null : at + 1;
   };
-  const kinds = new Set(room.stock.map((s) => s.familyCode));
+  const kinds = new Set(room.drawer.map((s) => s.familyCode));
   const inDrawer = (family: F, eye: Eye): boolean => {
     const need = needsFor(family.code)[eye];
     const lens: NearestLens | undefined = need
       ? bestOf(family, need, adds[eye], { limit: 1, cylinderCap: settings.cylinderCap, lastAxis: lastAxis[eye] })[0]
       : undefined;
-    return lens !== undefined && countInDrawer(room.stock, today, family.code, lens.power, null) > 0;
+    return lens !== undefined && countInDrawer(room.drawer, family.code, lens.power, null) > 0;
   };
   const seenTurning = kept.filter((f) => EYES.some((e) => needsFor(f.code)[e] !== needs[e]));
   const rows = shortlist(

@@ -1,8 +1,7 @@
 import { isDropped } from '../advice/dropOut';
 import { dktAt, DKT_LIMITS } from '../advice/oxygen';
 import type { Kind } from '../advice/recommend';
-import type { Source } from '../advice/source';
-import { OWN, TRADE } from '../advice/source';
+import { type Source, OWN, TRADE } from '../advice/source';
 import { addBandOf } from '../optics/nearAdd';
 import type { PracticeSettings } from '../practiceSettings';
 import { EYES, type Dioptres, type Eye, type IsoDate } from '../units';
@@ -101,13 +100,13 @@ export const leftOutBy = (family: ShortlistFamily, wish: ShortlistWish): Filter 
  * Filters that are a clinical judgement, and the name under which the sentence that passes each is kept. The others say what
  * is made, approved, asked or known; nobody passes those.
  */
-export const PASSABLE_FILTERS = { failedBefore: 'sameLensAgain', oxygenByDay: 'oxygenByDay', ageLabel: 'ageLabel' } as const satisfies Partial<
+export const OVERRIDABLE_FILTERS = { failedBefore: 'sameLensAgain', oxygenByDay: 'oxygenByDay', ageLabel: 'ageLabel' } as const satisfies Partial<
   Record<Filter['id'], string>
 >;
-export type PassableFilter = keyof typeof PASSABLE_FILTERS;
-export const isPassableFilter = (id: Filter['id']): id is PassableFilter => Object.hasOwn(PASSABLE_FILTERS, id);
+export type PassableFilter = keyof typeof OVERRIDABLE_FILTERS;
+export const isPassableFilter = (id: Filter['id']): id is PassableFilter => Object.hasOwn(OVERRIDABLE_FILTERS, id);
 /** Names under which sentences for a lens are kept. */
-export const LENS_PASS_RULES: readonly string[] = Object.values(PASSABLE_FILTERS);
+export const LENS_PASS_RULES: readonly string[] = Object.values(OVERRIDABLE_FILTERS);
 
 /** What leaves a family out even for a prescriber who says why; null when nothing does. */
 export const leftOutForAll = (family: ShortlistFamily, wish: ShortlistWish): Filter | null =>

@@ -2,7 +2,7 @@ import type { Kind } from '../advice/recommend';
 import type { Refraction } from '../optics/refraction';
 import type { CareSupply } from '../supply/yearlyCost';
 import type { Dioptres, Eye } from '../units';
-import { listOf, shapeFor, type ListedFamily, type ListRoom, type Needs } from './listOf';
+import { listOf, shapeFor, type ListedFamily, type ListInput, type Needs } from './listOf';
 import { bestOf } from './shortlist';
 
 /** What is typed so far: needs at the cornea and near additions. */
@@ -24,7 +24,7 @@ export interface SoFar {
 }
 /** What the ranking while typing is asked in. */
 export interface SoFarRoom<F extends ListedFamily = ListedFamily> {
-  readonly room: ListRoom<F>;
+  readonly room: ListInput<F>;
   readonly kind: Kind | null;
   readonly product: CareSupply | null;
 }

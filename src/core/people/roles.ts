@@ -2,7 +2,7 @@
 export type Role = 'prescriber' | 'technician' | 'coordinator' | 'admin';
 export const ROLES: readonly Role[] = ['prescriber', 'technician', 'coordinator', 'admin'];
 
-/** Groups of deeds that services ask for. */
+/** Groups of commands that services ask for. */
 export type Right = 'read' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'staff' | 'settings';
 
 /**

@@ -59,7 +59,7 @@ export const WEARER_TOPICS = ['overnightRules', 'rollOff'] as const;
 export type CareTopic = (typeof CARE_TOPICS)[number] | (typeof WEARER_TOPICS)[number];
 
 /** What of the wearer decides what is taught. */
-export interface Taught {
+export interface LessonProgress {
   /** Lenses are worn overnight: their own rules, instead of never sleeping in them. */
   readonly overnight?: boolean;
   /** Long nails: the lens is rolled off with the side of the finger. */
@@ -73,7 +73,7 @@ const REUSABLE_ONLY: readonly CareTopic[] = ['rubAndRinse', 'freshSolution'];
  * The topics that must be said back for lenses of this kind by this wearer.
  * @example careTopicsFor(false, {overnight: true}).includes('neverSleep') → false
  */
-export const careTopicsFor = (singleUse: boolean, taught: Taught = {}): readonly CareTopic[] => [
+export const careTopicsFor = (singleUse: boolean, taught: LessonProgress = {}): readonly CareTopic[] => [
   ...CARE_TOPICS.filter((topic) => !(singleUse && REUSABLE_ONLY.includes(topic))).map((topic) =>
     topic === 'neverSleep' && taught.overnight ? ('overnightRules' as const) : topic,
   ),

@@ -1,7 +1,7 @@
 'use client';
 import { formatAcuity, parseAcuity } from '@/core';
 import { StateMark } from '@/ui/marks';
-import { useDeeds } from './DeedsProvider';
+import { useServer } from './ServerProvider';
 import { useProblemWords } from './words';
 
 /** One acuity, read while it is typed, in the practice's notation. */
@@ -21,12 +21,12 @@ export function AcuityField({
   readonly problem: { readonly code: string; readonly data?: Readonly<Record<string, string | number>> | undefined } | null;
 }) {
   const words = useProblemWords();
-  const { house } = useDeeds();
-  const read = parseAcuity(text, house.settings.acuity);
+  const { session } = useServer();
+  const read = parseAcuity(text, session.settings.acuity);
   const own = text.trim() !== '' && !read.ok ? read.error : null;
   const shown = own ?? problem;
   // Said back only where it reads otherwise than it was typed.
-  const echo = read.ok ? formatAcuity(read.value, house.settings.acuity) : null;
+  const echo = read.ok ? formatAcuity(read.value, session.settings.acuity) : null;
   return (
     <span className="flex flex-col gap-1 items-inherit">
       <input

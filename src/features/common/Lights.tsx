@@ -3,7 +3,7 @@ import { useKey } from './keys';
 import { useTranslations } from 'use-intl';
 import { useSyncExternalStore } from 'react';
 import { Lamp } from 'lucide-react';
-import { useDeeds } from './DeedsProvider';
+import { useServer } from './ServerProvider';
 
 const YEAR = 365 * 24 * 3600;
 const cookie = (name: string): string | null =>
@@ -25,7 +25,7 @@ const current = (): string => document.documentElement.dataset.lights ?? 'up';
 /** Lights down for the slit lamp: a choice of this device in its room, kept in a cookie and with the practice. */
 export function LightsButton() {
   const t = useTranslations('frame');
-  const { quietly } = useDeeds();
+  const { quietly } = useServer();
   const lights = useSyncExternalStore(subscribe, current, () => 'up');
   const toggle = (): void => {
     const next = current() === 'down' ? 'up' : 'down';

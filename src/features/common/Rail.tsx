@@ -2,22 +2,22 @@
 import { CalendarDays, CircleUserRound, LibraryBig, LogOut, Settings2, Users } from 'lucide-react';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
-import { callSignOut, openFresh } from './deeds';
-import { useDeeds } from './DeedsProvider';
+import { callSignOut, openFresh } from './server';
+import { useServer } from './ServerProvider';
 import { forgetAll } from './drafts';
 import { LightsButton } from './Lights';
 import { may } from '@/core';
 
-export type RailPlace = 'today' | 'wearers' | 'people' | 'library' | 'settings' | null;
+export type RailPlace = 'today' | 'wearers' | 'staff' | 'library' | 'settings' | null;
 
 /** The way around: only what is there. */
 export function Rail({ place }: { readonly place: RailPlace }) {
   const t = useTranslations('frame');
-  const { house } = useDeeds();
+  const { session } = useServer();
   const items = [
     { id: 'today', href: '/', icon: CalendarDays, word: t('today') },
     { id: 'wearers', href: '/wearers', icon: Users, word: t('wearers') },
-    ...(may(house.viewer.roles, 'staff') ? [{ id: 'people', href: '/people', icon: CircleUserRound, word: t('people') }] : []),
+    ...(may(session.viewer.roles, 'staff') ? [{ id: 'staff', href: '/staff', icon: CircleUserRound, word: t('staff') }] : []),
     { id: 'library', href: '/library', icon: LibraryBig, word: t('library') },
     { id: 'settings', href: '/settings', icon: Settings2, word: t('settings') },
   ] as const;
@@ -40,9 +40,9 @@ export function Rail({ place }: { readonly place: RailPlace }) {
       ))}
       <div className="rail-gap flex-1" />
       <LightsButton />
-      <button type="button" className="rail-item" onClick={leave} title={house.viewer.name}>
+      <button type="button" className="rail-item" onClick={leave} title={session.viewer.name}>
         <LogOut size={20} strokeWidth={1.6} aria-hidden="true" />
-        {t('signOut', { initials: initials(house.viewer.name) })}
+        {t('signOut', { initials: initials(session.viewer.name) })}
       </button>
     </nav>
   );

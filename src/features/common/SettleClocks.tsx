@@ -5,10 +5,10 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { secondsBetween } from '@/core';
 import { formatElapsed } from '@/i18n/format';
-import type { SettlingRow } from '@/db/onEye';
+import type { SettlingRow } from '@/db/lensOnEye';
 import { StateMark } from '@/ui/marks';
 import { useNow } from './Clock';
-import { useDeeds } from './DeedsProvider';
+import { useServer } from './ServerProvider';
 import { useDeviceChoice } from './deviceChoice';
 import { softTone } from './softTone';
 
@@ -23,7 +23,7 @@ const leftOf = (clock: SettlingRow, moment: number): number => clock.settleMinut
 export function SettleClocks() {
   const t = useTranslations('settle');
   const eyes = useTranslations('eyes');
-  const { poll } = useDeeds();
+  const { poll } = useServer();
   const moment = useNow();
   const [clocks, setClocks] = useState<readonly SettlingRow[]>([]);
   const [sound, setSound] = useDeviceChoice('sound');

@@ -2,10 +2,10 @@
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import type { Problem } from '@/lib/outcome';
-import type { Viewer } from '@/services/visitRecord';
+import type { Viewer } from '@/services/sessionContext';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
-import { callSignIn, Unreached } from './deeds';
+import { callSignIn, Unreached } from './server';
 import { useRefusalWords } from './words';
 
 /** The same person's password over the page; what was typed below stays. */

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { formatDay, formatRecord } from '@/i18n/format';
-import type { WearerFile } from '@/services/visitRecord';
+import type { WearerFile } from '@/core';
 import { WallClock } from './Clock';
 import { SettleClocks } from './SettleClocks';
 

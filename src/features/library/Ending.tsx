@@ -4,12 +4,12 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { formatDay } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
-import type { FamilyPage } from '@/services/library';
+import type { FamilyPage } from '@/services/family/queries';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
-import { useDeeds } from '../common/DeedsProvider';
+import { useServer } from '../common/ServerProvider';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
 
 /** When a family can last be ordered, who is on it, and what replaces it. */
@@ -18,7 +18,7 @@ export function Ending({ page, mayChange }: { readonly page: FamilyPage; readonl
   const words = useProblemWords();
   const refusal = useRefusalWords();
   const router = useRouter();
-  const { perform, house } = useDeeds();
+  const { command, session } = useServer();
   const family = page.versions[0];
   const [open, setOpen] = useState(false);
   const [day, setDay] = useState('');
@@ -31,7 +31,7 @@ export function Ending({ page, mayChange }: { readonly page: FamilyPage; readonl
   const past = lastOrderOn === null ? 0 : new Set(page.use.filter((u) => u.expiresOn > lastOrderOn).map((u) => u.wearerId)).size;
   const replacement = page.others.find((o) => o.code === replacedBy);
   const save = async (end: boolean): Promise<void> => {
-    const done = await perform('endFamily', { code: family.code, lastOrderOn: end ? day : null, replacedBy: end && by !== '' ? by : null, reason: reason });
+    const done = await command('endFamily', { code: family.code, lastOrderOn: end ? day : null, replacedBy: end && by !== '' ? by : null, reason: reason });
     if (done?.ok) {
       setOpen(false);
       setProblem(null);
@@ -49,7 +49,7 @@ export function Ending({ page, mayChange }: { readonly page: FamilyPage; readonl
         <p>{t('endingNone')}</p>
       ) : (
         <>
-          <Stated state="stop">{t(lastOrderOn < house.today ? 'endedOn' : 'endsOn', { day: formatDay(lastOrderOn) })}</Stated>
+          <Stated state="stop">{t(lastOrderOn < session.today ? 'endedOn' : 'endsOn', { day: formatDay(lastOrderOn) })}</Stated>
           <p className="mt-1">{t('endingUse', { count: wearers, past })}</p>
           {replacement ? <p className="mt-1">{t('endingBy', { family: replacement.name })}</p> : null}
         </>

@@ -6,13 +6,13 @@ import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import { EYES, formatRefraction, may, parseRefraction, toCornealPlane, type Eye, type Refraction } from '@/core';
 import { formatDay, formatMoney, formatMoment } from '@/i18n/format';
-import type { FamilyPage } from '@/services/library';
+import type { FamilyPage } from '@/services/family/queries';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { EyeBadge, KeyCap } from '@/ui/marks';
-import { useDeeds } from '../common/DeedsProvider';
+import { useServer } from '../common/ServerProvider';
 import { useEyeWords } from '../common/eyeWords';
-import { HousePage } from '../common/HousePage';
+import { AppPage } from '../common/AppPage';
 import { RangeOfFamily } from '../common/range/RangeOfFamily';
 import { useProblemWords } from '../common/words';
 import { Blocks } from './Blocks';
@@ -27,20 +27,20 @@ export function Family({ page }: { readonly page: FamilyPage }) {
   const words = useProblemWords();
   const eyeWords = useEyeWords();
   const router = useRouter();
-  const { house } = useDeeds();
+  const { session } = useServer();
   const [typed, setTyped] = useState<Readonly<Record<Eye, string>>>({ right: '', left: '' });
   const [editing, setEditing] = useState(false);
   const newest = page.versions[0];
   const [looked, setLooked] = useState<string | null>(null);
   const shown = page.versions.find((v) => v.id === looked) ?? page.inForce ?? newest;
-  const mayChange = may(house.viewer.roles, 'settings');
+  const mayChange = may(session.viewer.roles, 'settings');
   useKey('r', (event) => (event.preventDefault(), document.getElementById('place-right')?.focus()));
   useKey('l', (event) => (event.preventDefault(), document.getElementById('place-left')?.focus()));
   if (!newest || !shown) return null;
-  const announced = page.versions.filter((v) => v.startsOn !== null && v.startsOn > house.today);
+  const announced = page.versions.filter((v) => v.startsOn !== null && v.startsOn > session.today);
   const needOf = (e: Eye): Refraction | null => {
     const read = parseRefraction(typed[e]);
-    return read.ok ? toCornealPlane(read.value, house.settings.vertexMm) : null;
+    return read.ok ? toCornealPlane(read.value, session.settings.vertexMm) : null;
   };
   const problemOf = (e: Eye): string | null => {
     const read = parseRefraction(typed[e]);
@@ -61,7 +61,7 @@ export function Family({ page }: { readonly page: FamilyPage }) {
     </div>
   );
   return (
-    <HousePage
+    <AppPage
       place="library"
       title={shown.name}
       strip={
@@ -89,13 +89,13 @@ export function Family({ page }: { readonly page: FamilyPage }) {
                 </button>{' '}
                 {v.id === page.inForce?.id
                   ? t('inForce')
-                  : v.startsOn !== null && v.startsOn > house.today
+                  : v.startsOn !== null && v.startsOn > session.today
                     ? t('announced', { day: formatDay(v.startsOn) })
                     : t('earlier')}
                 <span className="block note">
                   {v.createdByName
-                    ? t('versionBy', { name: v.createdByName, moment: formatMoment(v.createdAt, house.practice.timeZone) })
-                    : formatMoment(v.createdAt, house.practice.timeZone)}
+                    ? t('versionBy', { name: v.createdByName, moment: formatMoment(v.createdAt, session.practice.timeZone) })
+                    : formatMoment(v.createdAt, session.practice.timeZone)}
                 </span>
               </div>
             ))}
@@ -154,7 +154,7 @@ export function Family({ page }: { readonly page: FamilyPage }) {
             family={shown}
             {...(announced[0] && announced[0].id !== shown.id ? { announced: announced[0].blocks } : {})}
             drawer={page.stock
-              .filter((s) => s.count > 0 && s.expiresOn >= house.today)
+              .filter((s) => s.count > 0 && s.expiresOn >= session.today)
               .map((s) => ({ sphere: s.sphereD, cylinder: s.cylinderD, axis: s.axisDeg }))}
             needs={{ right: needOf('right'), left: needOf('left') }}
             adds={{ right: null, left: null }}
@@ -164,7 +164,7 @@ export function Family({ page }: { readonly page: FamilyPage }) {
               <Field
                 key={e}
                 id={`place-${e}`}
-                label={t('placeEye', { eye: eyeWords.name(e), vertex: house.settings.vertexMm })}
+                label={t('placeEye', { eye: eyeWords.name(e), vertex: session.settings.vertexMm })}
                 value={typed[e]}
                 onValue={(value) => setTyped({ ...typed, [e]: value })}
                 problem={problemOf(e)}
@@ -186,8 +186,8 @@ export function Family({ page }: { readonly page: FamilyPage }) {
                 ['dk', shown.dk ?? unknown],
                 ['modulus_mpa', shown.modulusMpa ?? unknown],
                 ['min_age', shown.minAge ?? lens('labelNone')],
-                ['pack_size', lens('pack', { size: shown.packSize, price: formatMoney(shown.packPriceMinor, house.practice.currency) })],
-                ['rebate', formatMoney(shown.rebateMinor, house.practice.currency)],
+                ['pack_size', lens('pack', { size: shown.packSize, price: formatMoney(shown.packPriceMinor, session.practice.currency) })],
+                ['rebate', formatMoney(shown.rebateMinor, session.practice.currency)],
                 ['lead_days', lens('daysCount', { count: shown.leadDays })],
                 ['stabilisation', shown.stabilisation ? t(`options.${shown.stabilisation}`) : t('notSaid')],
                 ['rotation_mean', shown.rotationMean === null ? t('ofTheKind') : t('turn', { mean: shown.rotationMean, sd: shown.rotationSd ?? 0 })],
@@ -201,6 +201,6 @@ export function Family({ page }: { readonly page: FamilyPage }) {
           </dl>
         </div>
       )}
-    </HousePage>
+    </AppPage>
   );
 }

@@ -5,12 +5,12 @@ import { GEOMETRIES, MARK_LAYOUTS, MODALITIES, MULTIFOCAL_DESIGNS, STABILISATION
 import { formatDay } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
 import { BLOCK_COLUMNS, FAMILY_COLUMNS, type CatalogueColumn, type Cells } from '@/schema/catalogue';
-import type { Consequences } from '@/services/library';
+import type { Consequences } from '@/services/family/commands';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
-import { useDeeds } from '../common/DeedsProvider';
+import { useServer } from '../common/ServerProvider';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
 
 /** Columns that are chosen from a list; empty where nothing may be said. */
@@ -42,11 +42,11 @@ export function FamilyEditor({
   const t = useTranslations('library');
   const words = useProblemWords();
   const refusal = useRefusalWords();
-  const { perform, house } = useDeeds();
+  const { command, session } = useServer();
   const [code, setCode] = useState(given ?? '');
   const [facts, setFacts] = useState<Typed>(() => only(lines[0] ?? {}, FAMILY_COLUMNS));
   const [blocks, setBlocks] = useState<readonly Typed[]>(() => (lines.length > 0 ? lines : [{}]).map((l) => only(l, BLOCK_COLUMNS)));
-  const [startsOn, setStartsOn] = useState(house.today);
+  const [startsOn, setStartsOn] = useState(session.today);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [consequences, setConsequences] = useState<Consequences | null>(null);
   const [busy, setBusy] = useState(false);
@@ -54,7 +54,7 @@ export function FamilyEditor({
   const send = async (confirm: boolean): Promise<void> => {
     setBusy(true);
     const sent = blocks.map((block, i) => (i === 0 ? { ...facts, ...block } : block));
-    const done = await perform('saveFamily', { code, baseVersion, startsOn, lines: sent, confirm });
+    const done = await command('saveFamily', { code, baseVersion, startsOn, lines: sent, confirm });
     setBusy(false);
     if (!done) return;
     setProblem(done.ok ? null : done.error);

@@ -5,11 +5,11 @@ import { useTranslations } from 'use-intl';
 import { GEOMETRIES, MODALITIES, type Geometry, type Modality } from '@/core';
 import { formatMoment } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
-import type { LibraryPage } from '@/services/library';
+import type { LibraryPage } from '@/services/family/queries';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
 import { Panel } from '@/ui/Panel';
-import { useDeeds } from '../common/DeedsProvider';
+import { useServer } from '../common/ServerProvider';
 import { useRefusalWords } from '../common/words';
 import { lifeOf, type Family } from './model';
 
@@ -33,7 +33,7 @@ export function HouseList({
   const lens = useTranslations('lens');
   const refusal = useRefusalWords();
   const router = useRouter();
-  const { perform, house } = useDeeds();
+  const { command, session } = useServer();
   const [open, setOpen] = useState<Cell | null>(null);
   const [codes, setCodes] = useState<readonly string[]>([]);
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -46,7 +46,7 @@ export function HouseList({
   };
   const save = async (): Promise<void> => {
     if (!open) return;
-    const done = await perform('changeHouseList', { ...open, codes: codes.filter((c) => c !== ''), lastId: listOf(open)?.id ?? null });
+    const done = await command('changeHouseList', { ...open, codes: codes.filter((c) => c !== ''), lastId: listOf(open)?.id ?? null });
     if (done?.ok) {
       setOpen(null);
       router.refresh();
@@ -82,7 +82,7 @@ export function HouseList({
                     <ol>
                       {list.map((code, i) => {
                         const family = nameOf(code);
-                        const life = family ? lifeOf(family, house.today) : 'ended';
+                        const life = family ? lifeOf(family, session.today) : 'ended';
                         return (
                           <li key={code}>
                             <span className="label">{i + 1}</span>{' '}
@@ -133,7 +133,7 @@ export function HouseList({
         ))}
         {problem ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
         {newest ? (
-          <p className="note">{t('setBy', { name: newest.recordedByName, moment: formatMoment(newest.recordedAt, house.practice.timeZone) })}</p>
+          <p className="note">{t('setBy', { name: newest.recordedByName, moment: formatMoment(newest.recordedAt, session.practice.timeZone) })}</p>
         ) : null}
         <div className="flex justify-end gap-3 mt-3">
           <Button onClick={() => setOpen(null)}>{t('close')}</Button>

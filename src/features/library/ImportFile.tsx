@@ -3,12 +3,12 @@ import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { Problem } from '@/lib/outcome';
-import type { ImportPage } from '@/services/catalogueImport';
+import type { ImportPage } from '@/services/catalogueImport/queries';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { Stated, StateMark } from '@/ui/marks';
-import { useDeeds } from '../common/DeedsProvider';
-import { HousePage } from '../common/HousePage';
+import { useServer } from '../common/ServerProvider';
+import { AppPage } from '../common/AppPage';
 import { useProblemWords, useRefusalWords } from '../common/words';
 
 const BUSY = ['waiting', 'checking', 'takeAsked', 'taking'];
@@ -19,9 +19,9 @@ export function ImportFile({ initial }: { readonly initial: ImportPage }) {
   const t = useTranslations('library');
   const words = useProblemWords();
   const refusal = useRefusalWords();
-  const { perform, poll, house } = useDeeds();
+  const { command, query, poll, session } = useServer();
   const [page, setPage] = useState(initial);
-  const [startsOn, setStartsOn] = useState(house.today);
+  const [startsOn, setStartsOn] = useState(session.today);
   const [problem, setProblem] = useState<Problem | null>(null);
   const { file, families, faults, faultCounts } = page;
   const busy = BUSY.includes(file.state);
@@ -33,11 +33,11 @@ export function ImportFile({ initial }: { readonly initial: ImportPage }) {
     return () => clearInterval(timer);
   }, [busy, file.id, poll]);
   const look = async (): Promise<void> => {
-    const fresh = await perform('readImport', { importId: file.id });
+    const fresh = await query('readImport', { importId: file.id });
     if (fresh?.ok) setPage(fresh.value);
   };
   const act = async (ask: 'take' | 'cancel'): Promise<void> => {
-    const done = ask === 'take' ? await perform('takeImport', { importId: file.id, startsOn }) : await perform('cancelImport', { importId: file.id });
+    const done = ask === 'take' ? await command('takeImport', { importId: file.id, startsOn }) : await command('cancelImport', { importId: file.id });
     setProblem(done && !done.ok ? done.error : null);
     await look();
   };
@@ -49,7 +49,7 @@ export function ImportFile({ initial }: { readonly initial: ImportPage }) {
   const notes = file.notes;
   const code = typeof notes.code === 'string' ? notes.code : null;
   return (
-    <HousePage
+    <AppPage
       place="library"
       title={t('importTitle')}
       bar={
@@ -166,6 +166,6 @@ export function ImportFile({ initial }: { readonly initial: ImportPage }) {
           </table>
         </section>
       ) : null}
-    </HousePage>
+    </AppPage>
   );
 }

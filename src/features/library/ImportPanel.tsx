@@ -5,10 +5,10 @@ import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { formatMoment } from '@/i18n/format';
 import type { Result } from '@/lib/outcome';
-import type { LibraryPage } from '@/services/library';
+import type { LibraryPage } from '@/services/family/queries';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
-import { useDeeds } from '../common/DeedsProvider';
+import { useServer } from '../common/ServerProvider';
 import { useRefusalWords } from '../common/words';
 
 /** Looked at here before it is sent. */
@@ -19,7 +19,7 @@ export function ImportPanel({ imports, mayChange }: { readonly imports: LibraryP
   const t = useTranslations('library');
   const refusal = useRefusalWords();
   const router = useRouter();
-  const { house } = useDeeds();
+  const { session } = useServer();
   const [file, setFile] = useState<File | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [sending, setSending] = useState(false);
@@ -84,7 +84,7 @@ export function ImportPanel({ imports, mayChange }: { readonly imports: LibraryP
             <span className="break-all">{i.fileName}</span>
           )}
           <span className="block note">
-            {t(`importState.${i.state}`)} · {t('versionBy', { name: i.createdByName, moment: formatMoment(i.createdAt, house.practice.timeZone) })}
+            {t(`importState.${i.state}`)} · {t('versionBy', { name: i.createdByName, moment: formatMoment(i.createdAt, session.practice.timeZone) })}
           </span>
         </div>
       ))}

@@ -5,12 +5,12 @@ import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import { formatPower, formatRefraction, may, toCornealPlane } from '@/core';
 import { formatDay, formatMoney } from '@/i18n/format';
-import type { LibraryPage } from '@/services/library';
+import type { LibraryPage } from '@/services/family/queries';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { KeyCap, Stated } from '@/ui/marks';
-import { useDeeds } from '../common/DeedsProvider';
-import { HousePage } from '../common/HousePage';
+import { useServer } from '../common/ServerProvider';
+import { AppPage } from '../common/AppPage';
 import { HouseList } from './HouseList';
 import { ImportPanel } from './ImportPanel';
 import { extentOf, found, lifeOf, powerSought, type Found } from './model';
@@ -18,23 +18,23 @@ import { extentOf, found, lifeOf, powerSought, type Found } from './model';
 const SHOWN = 60;
 
 /** Every lens family: found by words or by a power, what it makes, what it costs, and what the practice tries first. */
-export function Library({ families, houseList, imports }: Omit<LibraryPage, 'house'>) {
+export function Library({ families, houseList, imports }: Omit<LibraryPage, 'session'>) {
   const t = useTranslations('library');
-  const { house } = useDeeds();
+  const { session } = useServer();
   const [search, setSearch] = useState('');
   const [all, setAll] = useState(false);
   const later = useDeferredValue(search);
-  const { vertexMm } = house.settings;
+  const { vertexMm } = session.settings;
   const rows = useMemo(() => found(families, later, vertexMm), [families, later, vertexMm]);
   const sought = powerSought(later);
-  const mayChange = may(house.viewer.roles, 'settings');
+  const mayChange = may(session.viewer.roles, 'settings');
   useKey(['slash', '/'], (event) => {
     event.preventDefault();
     document.getElementById('library-search')?.focus();
   });
   const shown = all ? rows : rows.slice(0, SHOWN);
   return (
-    <HousePage
+    <AppPage
       place="library"
       title={t('title')}
       margin={<ImportPanel imports={imports} mayChange={mayChange} />}
@@ -95,7 +95,7 @@ export function Library({ families, houseList, imports }: Omit<LibraryPage, 'hou
         ) : null}
       </section>
       <HouseList families={families} houseList={houseList} mayChange={mayChange} />
-    </HousePage>
+    </AppPage>
   );
 }
 
@@ -103,10 +103,10 @@ function FamilyRow({ row, houseList }: { readonly row: Found; readonly houseList
   const t = useTranslations('library');
   const lens = useTranslations('lens');
   const expected = useTranslations('expected');
-  const { house } = useDeeds();
+  const { session } = useServer();
   const { family, reach, out } = row;
   const extent = extentOf(family.blocks);
-  const life = lifeOf(family, house.today);
+  const life = lifeOf(family, session.today);
   const place = houseList.find((h) => h.modality === family.modality && h.geometry === family.geometry)?.codes.indexOf(family.code) ?? -1;
   const past = out && (out.sphere > 0 || out.cylinder > 0.125 || out.axis > 0);
   return (
@@ -131,7 +131,7 @@ function FamilyRow({ row, houseList }: { readonly row: Found; readonly houseList
         )}
       </td>
       <td>{family.dktThickest ?? lens('unknown')}</td>
-      <td className="whitespace-nowrap">{lens('pack', { size: family.packSize, price: formatMoney(family.packPriceMinor, house.practice.currency) })}</td>
+      <td className="whitespace-nowrap">{lens('pack', { size: family.packSize, price: formatMoney(family.packPriceMinor, session.practice.currency) })}</td>
       <td>
         {reach ? (
           <>

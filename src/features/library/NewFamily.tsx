@@ -2,22 +2,22 @@
 import { useRouter } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import { may } from '@/core';
-import { useDeeds } from '../common/DeedsProvider';
-import { HousePage } from '../common/HousePage';
+import { useServer } from '../common/ServerProvider';
+import { AppPage } from '../common/AppPage';
 import { FamilyEditor } from './FamilyEditor';
 
 /** A family that is not in the library yet. */
 export function NewFamily() {
   const t = useTranslations('library');
   const router = useRouter();
-  const { house } = useDeeds();
+  const { session } = useServer();
   return (
-    <HousePage place="library" title={t('newTitle')}>
-      {may(house.viewer.roles, 'settings') ? (
+    <AppPage place="library" title={t('newTitle')}>
+      {may(session.viewer.roles, 'settings') ? (
         <FamilyEditor code={null} baseVersion={0} lines={[]} onSaved={(code) => router.push(`/library/${code}`)} />
       ) : (
         <p className="p-8">{t('importAdmin')}</p>
       )}
-    </HousePage>
+    </AppPage>
   );
 }

@@ -11,7 +11,7 @@ import {
   type Millimetres,
   type Refraction,
 } from '@/core';
-import type { LibraryPage } from '@/services/library';
+import type { LibraryPage } from '@/services/family/queries';
 
 /** View logic of the lens library, without React. */
 export type Family = LibraryPage['families'][number];

@@ -5,12 +5,12 @@ import { useTranslations } from 'use-intl';
 import { CARE_SYSTEMS, type CareSystem } from '@/core';
 import { formatMoney } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
-import type { SettingsPage } from '@/services/settings';
+import type { SettingsPage } from '@/services/setting/queries';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
-import { useDeeds } from '../common/DeedsProvider';
+import { useServer } from '../common/ServerProvider';
 import { PeroxideCaution } from '../common/PeroxideCaution';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
 
@@ -26,7 +26,7 @@ export function CareProducts({ products, mayChange }: { readonly products: reado
   const words = useProblemWords();
   const refusal = useRefusalWords();
   const router = useRouter();
-  const { perform, house } = useDeeds();
+  const { command, session } = useServer();
   const [open, setOpen] = useState<{ readonly product: Product | null } | null>(null);
   const [typed, setTyped] = useState<Typed>(EMPTY);
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -38,7 +38,7 @@ export function CareProducts({ products, mayChange }: { readonly products: reado
   const save = async (ended: boolean): Promise<void> => {
     if (!open) return;
     const { maker, name, contents, system, includesCase } = typed;
-    const done = await perform('saveCareProduct', {
+    const done = await command('saveCareProduct', {
       productId: open.product?.productId ?? null,
       version: open.product?.version ?? 0,
       system,
@@ -84,7 +84,7 @@ export function CareProducts({ products, mayChange }: { readonly products: reado
               <td>{t(`systems.${p.system}`)}</td>
               <td>{p.contents}</td>
               <td>{t('days', { days: p.lastsDays })}</td>
-              <td>{formatMoney(p.priceMinor, house.practice.currency)}</td>
+              <td>{formatMoney(p.priceMinor, session.practice.currency)}</td>
               <td>
                 {mayChange ? (
                   <button type="button" className="btn btn-quiet" aria-label={t('changeOne', { name: p.name })} onClick={() => edit(p)}>

@@ -5,12 +5,12 @@ import { useTranslations } from 'use-intl';
 import { DEFAULT_SETTINGS, may, SETTINGS, type SettingKey, type SettingValue } from '@/core';
 import { formatMoment, formatMoney } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
-import type { SettingsPage } from '@/services/settings';
+import type { SettingsPage } from '@/services/setting/queries';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
-import { useDeeds } from '../common/DeedsProvider';
-import { HousePage } from '../common/HousePage';
+import { useServer } from '../common/ServerProvider';
+import { AppPage } from '../common/AppPage';
 import { useProblemWords, useRefusalWords } from '../common/words';
 import { CareProducts } from './CareProducts';
 import { ThisDevice } from './ThisDevice';
@@ -22,10 +22,10 @@ type Changes = SettingsPage['changes'];
 /** What the practice chooses: in force, default, what each changes, who changed it when. */
 export function Settings({ changes, careProducts }: { readonly changes: Changes; readonly careProducts: SettingsPage['careProducts'] }) {
   const t = useTranslations('settings');
-  const { house } = useDeeds();
-  const mayChange = may(house.viewer.roles, 'settings');
+  const { session } = useServer();
+  const mayChange = may(session.viewer.roles, 'settings');
   return (
-    <HousePage place="settings" title={t('title')}>
+    <AppPage place="settings" title={t('title')}>
       <p className="px-6 py-3 max-w-[760px]">
         {t('line')} {mayChange ? '' : t('readOnly')}
       </p>
@@ -41,19 +41,19 @@ export function Settings({ changes, careProducts }: { readonly changes: Changes;
           {group === 'money' ? <CareProducts products={careProducts} mayChange={mayChange} /> : null}
         </Fragment>
       ))}
-    </HousePage>
+    </AppPage>
   );
 }
 
 /** A setting's value in words. */
 function useSettingWords(): (key: SettingKey, value: SettingValue) => string {
   const t = useTranslations('settings');
-  const { house } = useDeeds();
+  const { session } = useServer();
   return (key, value) => {
     const d = SETTINGS[key];
     if (d.kind === 'choice') return t(`s.${key as 'dust'}.o.${String(value) as 'stop'}`);
     if (d.kind === 'flag') return value === true ? t('yes') : t('no');
-    if (d.kind === 'number' && d.unit === 'money') return formatMoney(Math.round(Number(value) * 100), house.practice.currency);
+    if (d.kind === 'number' && d.unit === 'money') return formatMoney(Math.round(Number(value) * 100), session.practice.currency);
     if (d.kind === 'number') return `${String(value)} ${t(`units.${d.unit as 'mm'}`)}`;
     return value === '' ? t('empty') : String(value);
   };
@@ -65,14 +65,14 @@ function SettingRow({ name, changes, mayChange }: { readonly name: SettingKey; r
   const problemWords = useProblemWords();
   const refusal = useRefusalWords();
   const router = useRouter();
-  const { perform, house } = useDeeds();
+  const { command, session } = useServer();
   const d = SETTINGS[name];
-  const inForce = house.settings[name];
+  const inForce = session.settings[name];
   const [text, setText] = useState<string | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const [last] = changes;
-  const zone = house.practice.timeZone;
+  const zone = session.practice.timeZone;
   const typed = text ?? String(inForce);
   const dirty = text !== null && text.trim() !== String(inForce);
   const valueOf = (): SettingValue => {
@@ -82,7 +82,7 @@ function SettingRow({ name, changes, mayChange }: { readonly name: SettingKey; r
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     setBusy(true);
-    const done = await perform('changeSetting', { key: name, value: valueOf(), lastChangeId: last?.id ?? null });
+    const done = await command('changeSetting', { key: name, value: valueOf(), lastChangeId: last?.id ?? null });
     setBusy(false);
     if (done?.ok) {
       setText(null);
@@ -119,7 +119,7 @@ function SettingRow({ name, changes, mayChange }: { readonly name: SettingKey; r
               value={typed}
               onChange={(event) => setText(event.target.value)}
             />
-            {d.kind === 'number' ? <span className="label">{d.unit === 'money' ? house.practice.currency : t(`units.${d.unit as 'mm'}`)}</span> : null}
+            {d.kind === 'number' ? <span className="label">{d.unit === 'money' ? session.practice.currency : t(`units.${d.unit as 'mm'}`)}</span> : null}
           </>
         )}
         {dirty ? (

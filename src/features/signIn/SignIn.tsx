@@ -6,7 +6,7 @@ import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { KeyCap } from '@/ui/marks';
-import { callSignIn, openFresh, Unreached } from '../common/deeds';
+import { callSignIn, openFresh, Unreached } from '../common/server';
 import { openLock } from '../common/idleLock';
 import { useRefusalWords } from '../common/words';
 

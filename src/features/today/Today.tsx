@@ -5,14 +5,14 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { may } from '@/core';
 import { formatDay, formatRecord, formatTime, formatWeekday } from '@/i18n/format';
-import type { TodayRow } from '@/db/visits';
+import type { TodayRow } from '@/db/appointment';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
 import { Frame } from '@/ui/Frame';
 import { Stated } from '@/ui/marks';
 import { useNow, WallClock } from '../common/Clock';
-import { useDeeds } from '../common/DeedsProvider';
+import { useServer } from '../common/ServerProvider';
 import { Rail } from '../common/Rail';
 import { useRefusalWords } from '../common/words';
 
@@ -22,13 +22,13 @@ export function Today({ rows }: { readonly rows: readonly TodayRow[] }) {
   const frame = useTranslations('frame');
   const refusal = useRefusalWords();
   const router = useRouter();
-  const { perform, house } = useDeeds();
+  const { command, session } = useServer();
   const moment = useNow(30_000);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const mayOpen = may(house.viewer.roles, 'clinicalWrite');
-  const zone = house.practice.timeZone;
+  const mayOpen = may(session.viewer.roles, 'clinicalWrite');
+  const zone = session.practice.timeZone;
   const open = async (row: TodayRow): Promise<void> => {
-    const done = await perform('openVisit', { wearerId: row.wearerId, kind: row.kind, appointmentId: row.appointmentId });
+    const done = await command('openVisit', { wearerId: row.wearerId, kind: row.kind, appointmentId: row.appointmentId });
     if (done?.ok) router.push(`/visits/${done.value.visitId}/history`);
     else if (done) setProblem(done.error);
   };
@@ -40,11 +40,11 @@ export function Today({ rows }: { readonly rows: readonly TodayRow[] }) {
         <>
           <div className="px-6 py-2 flex flex-col justify-center">
             <h1 className="power">{formatWeekday(new Date(moment).toISOString(), zone)}</h1>
-            <div className="label">{t('place', { practice: house.practice.name, town: house.practice.town })}</div>
+            <div className="label">{t('place', { practice: session.practice.name, town: session.practice.town })}</div>
           </div>
           <div className="strip-cell drop-narrow">
             <div className="label">{t('signedIn')}</div>
-            <div>{house.viewer.name}</div>
+            <div>{session.viewer.name}</div>
           </div>
           <WallClock />
         </>

@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import { formatDay, formatMoment } from '@/i18n/format';
-import type { IdentityChangeRow } from '@/db/wearers';
+import type { IdentityChangeRow } from '@/core';
 
 /** What a wearer's identity was before each change, who changed it and when. */
 export function IdentityChanges({ changes, zone }: { readonly changes: readonly IdentityChangeRow[]; readonly zone: string }) {

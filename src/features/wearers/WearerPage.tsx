@@ -4,11 +4,9 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
-import type { IdentityChangeRow } from '@/db/wearers';
-import { formatRefraction, inForce, may, type Eye } from '@/core';
+import { formatRefraction, inForce, may, VISIT_KINDS, type Eye, type WearerFile, provenance, type LensFactKind } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
-import type { WearerFile } from '@/services/visitRecord';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
 import { Frame } from '@/ui/Frame';
@@ -16,36 +14,34 @@ import { LensToken } from '@/ui/LensToken';
 import { KeyCap, Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
-import { useDeeds } from '../common/DeedsProvider';
+import { useServer } from '../common/ServerProvider';
 import { useEyeWords } from '../common/eyeWords';
 import { Rail } from '../common/Rail';
 import { WearerStrip } from '../common/WearerStrip';
 import { useRefusalWords } from '../common/words';
 import { IdentityChanges } from './IdentityChanges';
-import { provenance, type FactKind } from './provenance';
 import { WearerForm, type WearerInput } from './WearerForm';
 
-const KINDS: readonly FactKind[] = ['handedOver', 'ordered', 'prescribed', 'tried'];
-const VISIT_KINDS = ['firstFit', 'refit', 'lesson', 'aftercare', 'collection'] as const;
+const KINDS: readonly LensFactKind[] = ['handedOver', 'ordered', 'prescribed', 'tried'];
 
 /** A wearer: what is worn now and how we know, the visits, the prescriptions. */
-export function WearerPage({ file }: { readonly file: WearerFile & { readonly identityChanges: readonly IdentityChangeRow[] } }) {
+export function WearerPage({ file }: { readonly file: WearerFile }) {
   const t = useTranslations('wearer');
-  const final = useTranslations('final');
+  const final = useTranslations('prescription');
   const frame = useTranslations('frame');
   const today = useTranslations('today');
   const facts = useTranslations('visit.facts');
   const eyeWords = useEyeWords();
   const refusal = useRefusalWords();
   const router = useRouter();
-  const { perform, house } = useDeeds();
+  const { command, session } = useServer();
   const [panel, setPanel] = useState<'visit' | 'edit' | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
-  const zone = house.practice.timeZone;
+  const zone = session.practice.timeZone;
   const { wearer } = file;
   const openNow = file.visits.find((v) => v.closedAt === null) ?? null;
-  const mayOpen = may(house.viewer.roles, 'clinicalWrite');
+  const mayOpen = may(session.viewer.roles, 'clinicalWrite');
   const chain = { right: provenance(file, 'right'), left: provenance(file, 'left') };
   const power = (lensId: string): string => {
     const l = file.lenses[lensId];
@@ -53,14 +49,14 @@ export function WearerPage({ file }: { readonly file: WearerFile & { readonly id
   };
   const begin = async (kind: (typeof VISIT_KINDS)[number]): Promise<void> => {
     setBusy(true);
-    const done = await perform('openVisit', { wearerId: wearer.id, kind });
+    const done = await command('openVisit', { wearerId: wearer.id, kind });
     setBusy(false);
     if (done?.ok) router.push(`/visits/${done.value.visitId}/history`);
     else if (done) setProblem(done.error);
   };
   const edit = async (input: WearerInput): Promise<void> => {
     setBusy(true);
-    const done = await perform('updateWearer', { ...input, wearerId: wearer.id, version: wearer.version });
+    const done = await command('updateWearer', { ...input, wearerId: wearer.id, version: wearer.version });
     setBusy(false);
     if (done?.ok) {
       setPanel(null);
@@ -83,7 +79,7 @@ export function WearerPage({ file }: { readonly file: WearerFile & { readonly id
     [mayOpen],
   );
 
-  const cell = (e: Eye, kind: FactKind) => {
+  const cell = (e: Eye, kind: LensFactKind) => {
     const { nodes, worn } = chain[e];
     const node = nodes[kind];
     if (!node) return <span className="label">{t('notYet')}</span>;
@@ -168,13 +164,13 @@ export function WearerPage({ file }: { readonly file: WearerFile & { readonly id
             <>
               <p>{t('prescriptionLine', { number: prescription.number, name: prescription.prescriber.name })}</p>
               <p className="mb-2">{t('prescriptionDays', { issued: formatDay(prescription.issuedOn), expires: formatDay(prescription.expiresOn) })}</p>
-              {prescription.expiresOn < house.today ? <Stated state="stop">{t('expired')}</Stated> : null}
+              {prescription.expiresOn < session.today ? <Stated state="stop">{t('expired')}</Stated> : null}
               {inForce(file.prescriptions)
                 .slice(1)
                 .map((p) => (
                   <p key={p.id}>{t('prescriptionPurpose', { number: p.number, purpose: final(`purposes.${p.purpose}`), expires: formatDay(p.expiresOn) })}</p>
                 ))}
-              {file.prescriptions.length > 1 ? <p className="label">{t('before', { count: file.prescriptions.length - 1 })}</p> : null}
+              {file.prescriptionCount > 1 ? <p className="label">{t('before', { count: file.prescriptionCount - 1 })}</p> : null}
             </>
           ) : (
             <p className="label">{t('noPrescription')}</p>
@@ -189,7 +185,7 @@ export function WearerPage({ file }: { readonly file: WearerFile & { readonly id
               <KeyCap>{'N'}</KeyCap> {t('keyVisit')}
             </span>
           </div>
-          {may(house.viewer.roles, 'wearers') ? <Button onClick={() => setPanel('edit')}>{t('edit')}</Button> : null}
+          {may(session.viewer.roles, 'wearers') ? <Button onClick={() => setPanel('edit')}>{t('edit')}</Button> : null}
           {openNow ? (
             <Button look="act" onClick={() => router.push(`/visits/${openNow.id}/history`)}>
               {t('goOn', { kind: today(`kind.${openNow.kind}`) })}

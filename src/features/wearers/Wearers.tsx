@@ -6,27 +6,27 @@ import { useKey } from '../common/keys';
 import { useTranslations } from 'use-intl';
 import { may } from '@/core';
 import { formatDay, formatMoment, formatRecord } from '@/i18n/format';
-import type { WearerListRow } from '@/db/wearers';
+import type { WearerListRow } from '@/db/wearer';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { KeyCap, Stated } from '@/ui/marks';
-import { useDeeds } from '../common/DeedsProvider';
-import { HousePage } from '../common/HousePage';
+import { useServer } from '../common/ServerProvider';
+import { AppPage } from '../common/AppPage';
 import { WearerForm, type WearerInput } from './WearerForm';
 
 /** All wearers, found while typing. */
 export function Wearers({ initial }: { readonly initial: readonly WearerListRow[] }) {
   const t = useTranslations('wearers');
   const router = useRouter();
-  const { perform, quietly, house } = useDeeds();
+  const { command, look, session } = useServer();
   const [search, setSearch] = useState('');
   const [rows, setRows] = useState(initial);
   const [adding, setAdding] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const asked = useRef(0);
-  const mayAdd = may(house.viewer.roles, 'wearers');
+  const mayAdd = may(session.viewer.roles, 'wearers');
   // By its place on the board and by what it writes: not every layout has it on the same key.
   useKey(['slash', '/'], (event) => {
     event.preventDefault();
@@ -45,21 +45,21 @@ export function Wearers({ initial }: { readonly initial: readonly WearerListRow[
   useEffect(() => {
     const turn = ++asked.current;
     const timer = setTimeout(() => {
-      void quietly('searchWearers', { search }).then((found) => {
+      void look('searchWearers', { search }).then((found) => {
         if (found?.ok && turn === asked.current) setRows(found.value.wearers);
       });
     }, 150);
     return () => clearTimeout(timer);
-  }, [search, quietly]);
+  }, [search, look]);
   const add = async (input: WearerInput, sameNameIsAnother = false): Promise<void> => {
     setBusy(true);
-    const done = await perform('createWearer', { ...input, sameNameIsAnother });
+    const done = await command('createWearer', { ...input, sameNameIsAnother });
     setBusy(false);
     if (done?.ok) router.push(`/wearers/${done.value.wearerId}`);
     else if (done) setProblem(done.error);
   };
   return (
-    <HousePage
+    <AppPage
       place="wearers"
       title={t('title')}
       bar={
@@ -120,7 +120,7 @@ export function Wearers({ initial }: { readonly initial: readonly WearerListRow[
                     <div className="label">{row.occupation}</div>
                   </td>
                   <td>{formatDay(row.birthDate)}</td>
-                  <td className="drop-narrow">{row.lastVisitAt ? formatMoment(row.lastVisitAt, house.practice.timeZone) : t('never')}</td>
+                  <td className="drop-narrow">{row.lastVisitAt ? formatMoment(row.lastVisitAt, session.practice.timeZone) : t('never')}</td>
                   <td>
                     {row.openVisitId ? (
                       <Link href={`/visits/${row.openVisitId}/history`} prefetch={false}>
@@ -134,6 +134,6 @@ export function Wearers({ initial }: { readonly initial: readonly WearerListRow[
           </table>
         </section>
       )}
-    </HousePage>
+    </AppPage>
   );
 }

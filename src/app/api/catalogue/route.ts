@@ -1,5 +1,5 @@
-import { perform } from '@/services/define';
-import { exportCatalogue } from '@/services/library';
+import { perform } from '@/services/perform';
+import { exportCatalogue } from '@/services/family/queries';
 import { currentCaller, deps } from '../../access';
 import { csvResponse } from './csv';
 

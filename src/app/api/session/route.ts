@@ -1,5 +1,5 @@
 import { NextResponse, type NextRequest } from 'next/server';
-import { lock, signIn, signOut } from '@/services/access';
+import { lock, signIn, signOut } from '@/services/session/access';
 import type { Problem } from '@/lib/outcome';
 import { log } from '@/server/log';
 import { callerAddress, deps, DEVICE_COOKIE, deviceToken, SESSION_COOKIE, sessionToken } from '../../access';

@@ -1,6 +1,6 @@
-import { Room } from '@/features/common/Room';
+import { AppShell } from '@/features/common/AppShell';
 import { Family } from '@/features/library/Family';
-import { readFamily } from '@/services/library';
+import { readFamily } from '@/services/family/queries';
 import { readPage } from '../../access';
 import { Refused } from '../../Refused';
 
@@ -11,8 +11,8 @@ export default async function Page({ params }: { params: Promise<{ code: string 
   const page = await readPage(readFamily, { code }, `/library/${code}`);
   if (!page.ok) return <Refused problem={page.error} />;
   return (
-    <Room house={page.value.house}>
+    <AppShell session={page.value.session}>
       <Family key={page.value.versions[0]?.id ?? code} page={page.value} />
-    </Room>
+    </AppShell>
   );
 }

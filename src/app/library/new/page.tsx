@@ -1,6 +1,6 @@
-import { Room } from '@/features/common/Room';
+import { AppShell } from '@/features/common/AppShell';
 import { NewFamily } from '@/features/library/NewFamily';
-import { readLibrary } from '@/services/library';
+import { readLibrary } from '@/services/family/queries';
 import { readPage } from '../../access';
 import { Refused } from '../../Refused';
 
@@ -10,8 +10,8 @@ export default async function Page() {
   const page = await readPage(readLibrary, {}, '/library/new');
   if (!page.ok) return <Refused problem={page.error} />;
   return (
-    <Room house={page.value.house}>
+    <AppShell session={page.value.session}>
       <NewFamily />
-    </Room>
+    </AppShell>
   );
 }

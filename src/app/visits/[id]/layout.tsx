@@ -1,13 +1,17 @@
 import type { ReactNode } from 'react';
-import { VisitRoom } from '@/features/common/Room';
-import { readVisit } from '@/services/visits';
+import { VisitShell } from '@/features/visit/shell/VisitShell';
+import { readSession } from '@/services/visit/queries';
 import { readPage } from '../../access';
 import { Refused } from '../../Refused';
 
-/** One record for all steps of a visit: going between steps keeps it. */
+/** What all steps of a visit stand in: going between steps keeps it. */
 export default async function Layout({ params, children }: { readonly params: Promise<{ id: string }>; readonly children: ReactNode }) {
   const { id } = await params;
-  const page = await readPage(readVisit, { visitId: id }, `/visits/${id}/history`);
-  if (!page.ok) return <Refused problem={page.error} />;
-  return <VisitRoom record={page.value}>{children}</VisitRoom>;
+  const session = await readPage(readSession, {}, `/visits/${id}/history`);
+  if (!session.ok) return <Refused problem={session.error} />;
+  return (
+    <VisitShell visitId={id} session={session.value}>
+      {children}
+    </VisitShell>
+  );
 }

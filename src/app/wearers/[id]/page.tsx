@@ -1,6 +1,6 @@
-import { Room } from '@/features/common/Room';
+import { AppShell } from '@/features/common/AppShell';
 import { WearerPage } from '@/features/wearers/WearerPage';
-import { readWearer } from '@/services/wearers';
+import { readWearer } from '@/services/wearer/queries';
 import { readPage } from '../../access';
 import { Refused } from '../../Refused';
 
@@ -10,10 +10,10 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { id } = await params;
   const page = await readPage(readWearer, { wearerId: id }, `/wearers/${id}`);
   if (!page.ok) return <Refused problem={page.error} />;
-  const { house, ...file } = page.value;
+  const { session, ...file } = page.value;
   return (
-    <Room house={house}>
+    <AppShell session={session}>
       <WearerPage file={file} />
-    </Room>
+    </AppShell>
   );
 }

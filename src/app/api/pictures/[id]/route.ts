@@ -1,6 +1,6 @@
 import type { NextRequest } from 'next/server';
-import { perform } from '@/services/define';
-import { readPicture } from '@/services/pictures';
+import { perform } from '@/services/perform';
+import { readPicture } from '@/services/picture/queries';
 import { currentCaller, deps } from '../../../access';
 
 /** A picture of an eye, to whoever may read the record; looked at, never run. */

@@ -1,10 +1,9 @@
-import type { NextRequest, NextResponse } from 'next/server';
-import { NextResponse as Response } from 'next/server';
+import { type NextRequest, type NextResponse, NextResponse as Response } from 'next/server';
 import { CATALOGUE_MAX_BYTES } from '@/formats/catalogueCsv';
 import { invalid } from '@/lib/outcome';
 import { log } from '@/server/log';
-import { recordImport } from '@/services/catalogueImport';
-import { perform } from '@/services/define';
+import { recordImport } from '@/services/catalogueImport/commands';
+import { perform } from '@/services/perform';
 import { currentCaller, deps } from '../../../access';
 import { readBytes, sameOrigin } from '../../request';
 import { answer } from '../answer';

@@ -1,6 +1,6 @@
-import { Room } from '@/features/common/Room';
+import { AppShell } from '@/features/common/AppShell';
 import { ImportFile } from '@/features/library/ImportFile';
-import { readImport } from '@/services/catalogueImport';
+import { readImport } from '@/services/catalogueImport/queries';
 import { readPage } from '../../../access';
 import { Refused } from '../../../Refused';
 
@@ -11,8 +11,8 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const page = await readPage(readImport, { importId: id }, `/library/import/${id}`);
   if (!page.ok) return <Refused problem={page.error} />;
   return (
-    <Room house={page.value.house}>
+    <AppShell session={page.value.session}>
       <ImportFile initial={page.value} />
-    </Room>
+    </AppShell>
   );
 }

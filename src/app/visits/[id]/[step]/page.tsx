@@ -1,31 +1,44 @@
 import { notFound } from 'next/navigation';
-import { EyeHealthStep } from '@/features/eyeHealth/EyeHealthStep';
-import { FinalStep } from '@/features/final/FinalStep';
-import { HistoryStep } from '@/features/history/HistoryStep';
-import { KindStep } from '@/features/kind/KindStep';
-import { LensStep } from '@/features/lens/LensStep';
-import { OnEyeStep } from '@/features/onEye/OnEyeStep';
-import { PowerStep } from '@/features/power/PowerStep';
-import { SupplyStep } from '@/features/supply/SupplyStep';
-import { TeachStep } from '@/features/teach/TeachStep';
+import { stepSlug, type VisitPage as PageName } from '@/core';
+import { VisitPage } from '@/features/visit/shell/VisitPage';
+import { EyeHealthStep } from '@/features/visit/steps/eyeHealth/EyeHealthStep';
+import { HistoryStep } from '@/features/visit/steps/history/HistoryStep';
+import { KindStep } from '@/features/visit/steps/kind/KindStep';
+import { LensStep } from '@/features/visit/steps/lens/LensStep';
+import { LessonStep } from '@/features/visit/steps/lesson/LessonStep';
+import { OnEyeStep } from '@/features/visit/steps/onEye/OnEyeStep';
+import { PrescriptionStep } from '@/features/visit/steps/prescription/PrescriptionStep';
+import { RefractionStep } from '@/features/visit/steps/refraction/RefractionStep';
+import { SupplyStep } from '@/features/visit/steps/supply/SupplyStep';
+import { readVisit } from '@/services/visit/queries';
+import { readPage } from '../../../access';
+import { Refused } from '../../../Refused';
 
-const STEPS = {
+const STEPS: Readonly<Record<Exclude<PageName, 'print'>, () => React.ReactNode>> = {
   history: HistoryStep,
-  'eye-health': EyeHealthStep,
+  eyeHealth: EyeHealthStep,
   kind: KindStep,
-  power: PowerStep,
+  refraction: RefractionStep,
   lens: LensStep,
-  'on-eye': OnEyeStep,
-  final: FinalStep,
-  teach: TeachStep,
+  onEye: OnEyeStep,
+  prescription: PrescriptionStep,
+  lesson: LessonStep,
   supply: SupplyStep,
-} as const;
+};
+const PAGES = Object.keys(STEPS) as (keyof typeof STEPS)[];
 
 export const metadata = { title: 'Fit' };
 
-export default async function Page({ params }: { params: Promise<{ step: string }> }) {
-  const { step } = await params;
-  if (!Object.hasOwn(STEPS, step)) notFound();
-  const Step = STEPS[step as keyof typeof STEPS];
-  return <Step />;
+export default async function Page({ params }: { params: Promise<{ id: string; step: string }> }) {
+  const { id, step } = await params;
+  const page = PAGES.find((name) => (name === 'kind' ? step === 'kind' : stepSlug(name) === step));
+  if (!page) notFound();
+  const read = await readPage(readVisit, { visitId: id, page }, `/visits/${id}/${step}`);
+  if (!read.ok) return <Refused problem={read.error} />;
+  const Step = STEPS[page];
+  return (
+    <VisitPage page={page} {...read.value}>
+      <Step />
+    </VisitPage>
+  );
 }

@@ -1,5 +1,5 @@
-import { perform } from '@/services/define';
-import { readImportFaults } from '@/services/catalogueImport';
+import { perform } from '@/services/perform';
+import { readImportFaults } from '@/services/catalogueImport/queries';
 import { currentCaller, deps } from '../../../../access';
 import { csvResponse } from '../../csv';
 

@@ -1,0 +1,152 @@
+import { formatRefraction } from '../optics/formatRefraction';
+import type { AnyFact } from './fact';
+import type {
+  AcuityBothFact,
+  AttemptFact,
+  EyeAcuityFact,
+  FitFact,
+  HandOverFact,
+  LensFindingFact,
+  OnEyeFact,
+  OverRefractionFact,
+  PowerColumns,
+  RecordedFinding,
+  RefractionFact,
+  RotationFact,
+  TopicFact,
+} from './visitFacts';
+import type { SliceName } from './visitSlices';
+
+/** What a row of each kind of correctable clinical fact holds. */
+export interface FactRows {
+  readonly refraction: RefractionFact;
+  readonly finding: RecordedFinding;
+  readonly lensOnEye: OnEyeFact;
+  readonly fit: FitFact;
+  readonly rotation: RotationFact;
+  readonly overRefraction: OverRefractionFact;
+  readonly lensFinding: LensFindingFact;
+  readonly acuityBoth: AcuityBothFact;
+  readonly eyeAcuity: EyeAcuityFact;
+  readonly lessonAttempt: AttemptFact;
+  readonly lessonTopic: TopicFact;
+  readonly handOver: HandOverFact;
+}
+export type FactKind = keyof FactRows;
+
+interface FactKindEntry<Row extends AnyFact> {
+  /** Its table in the database. */
+  readonly table: string;
+  /** The columns that hold its values: what a correction carries over where it changes nothing. */
+  readonly columns: readonly string[];
+  /** Facts of one command that have an order of their own: the blinks of a series, several findings at once. */
+  readonly sequenced?: true;
+  /** How right and left change places when they were mixed up; a kind without it cannot be swapped. */
+  readonly swap?: 'values' | 'series';
+  /** A correction may bring an absolute stop about. */
+  readonly opensStops?: true;
+  /** The part of a visit that shows it. */
+  readonly slice: SliceName;
+  /** What it says, in figures, to whoever comes second. */
+  readonly told: (row: Row) => string;
+}
+
+const power = (row: PowerColumns): string => formatRefraction({ sphere: row.sphereD, cylinder: row.cylinderD, axis: row.axisDeg });
+const sign = (row: RecordedFinding | LensFindingFact): string =>
+  `${row.sign} ${('typedText' in row ? row.typedText : null) ?? row.numberValue ?? row.wordValue ?? ''}`;
+/** An examiner's left or right, as the slit lamp's arc is read. */
+const turned = (left: number): string => `${Math.abs(left)}°${left > 0 ? ' L' : left < 0 ? ' R' : ''}`;
+
+/**
+ * The one registry of kinds of fact. Appending, correcting, taking back, swapping, listing, and telling of a change follow
+ * from it: a new kind is an entry here, a row type in visitFacts, a migration, and its screen.
+ */
+export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> } = {
+  refraction: {
+    table: 'refraction',
+    columns: ['sphere_d', 'cylinder_d', 'axis_deg', 'vertex_mm', 'typed_text', 'source', 'add_d', 'add_source', 'prism_text', 'acuity_log_mar', 'acuity_typed'],
+    swap: 'values',
+    opensStops: true,
+    slice: 'measures',
+    told: power,
+  },
+  overRefraction: {
+    table: 'over_refraction',
+    columns: [
+      'lens_on_eye_id',
+      'sphere_d',
+      'cylinder_d',
+      'axis_deg',
+      'vertex_mm',
+      'typed_text',
+      'acuity_log_mar',
+      'acuity_typed',
+      'provisional',
+      'cylinder_tested',
+      'plus_half',
+      'control',
+    ],
+    swap: 'values',
+    slice: 'measures',
+    told: power,
+  },
+  lensOnEye: {
+    table: 'lens_on_eye',
+    columns: ['lens_id', 'description', 'source', 'trial_number', 'trial_stock_id', 'lot', 'expires_on', 'put_on_at'],
+    swap: 'values',
+    slice: 'measures',
+    told: (row) => row.description ?? '',
+  },
+  fit: { table: 'fit_check', columns: ['lens_on_eye_id', 'verdict', 'provisional'], slice: 'measures', told: (row) => row.verdict },
+  rotation: {
+    table: 'rotation_reading',
+    columns: ['lens_on_eye_id', 'rotation_left_deg', 'how', 'provisional', 'series_no', 'scale_reading', 'instrument_id'],
+    sequenced: true,
+    swap: 'series',
+    slice: 'measures',
+    told: (row) => turned(row.rotationLeftDeg),
+  },
+  lensFinding: {
+    table: 'lens_finding',
+    columns: ['lens_on_eye_id', 'sign', 'number_value', 'word_value', 'typed_text', 'provisional'],
+    sequenced: true,
+    slice: 'measures',
+    told: sign,
+  },
+  acuityBoth: {
+    table: 'acuity_both',
+    columns: ['right_lens_on_eye_id', 'left_lens_on_eye_id', 'acuity_log_mar', 'acuity_typed', 'provisional'],
+    slice: 'measures',
+    told: (row) => row.acuityTyped,
+  },
+  eyeAcuity: { table: 'eye_acuity', columns: ['way', 'acuity_log_mar', 'acuity_typed'], slice: 'measures', told: (row) => row.acuityTyped },
+  finding: { table: 'eye_finding', columns: ['sign', 'number_value', 'word_value'], sequenced: true, opensStops: true, slice: 'health', told: sign },
+  lessonAttempt: { table: 'lesson_attempt', columns: ['lesson_id', 'move', 'worked', 'unaided', 'miss'], slice: 'supply', told: () => '' },
+  lessonTopic: { table: 'lesson_topic', columns: ['lesson_id', 'topic'], slice: 'supply', told: () => '' },
+  handOver: {
+    table: 'hand_over',
+    columns: [
+      'wearer_id',
+      'lens_id',
+      'source',
+      'lens_on_eye_id',
+      'order_line_id',
+      'lot',
+      'expires_on',
+      'opened_on',
+      'lens_count',
+      'teaching',
+      'sign_off_id',
+      'experience_note',
+      'handed_on',
+    ],
+    slice: 'supply',
+    told: (row) => row.lot,
+  },
+};
+
+/** All kinds of fact, in the order of the registry. */
+export const FACT_KIND_NAMES = Object.keys(FACT_KINDS) as FactKind[];
+export type SwappableKind = 'refraction' | 'overRefraction' | 'lensOnEye' | 'rotation';
+/** Kinds whose two eyes can be swapped. */
+export const SWAPPABLE = FACT_KIND_NAMES.filter((kind) => FACT_KINDS[kind].swap !== undefined) as SwappableKind[];

@@ -1,0 +1,23 @@
+import type { AddBand, Geometry, MarkLayout, Modality } from '../lens/family';
+
+export interface LensSpec {
+  readonly familyVersionId: string;
+  readonly sphereD: number;
+  readonly cylinderD: number;
+  readonly axisDeg: number;
+  readonly addBand: AddBand | null;
+  readonly baseCurveMm: number | null;
+  readonly diameterMm: number | null;
+}
+
+export interface LensRow extends LensSpec {
+  readonly id: string;
+  readonly familyCode: string;
+  readonly familyName: string;
+  readonly maker: string;
+  readonly geometry: Geometry;
+  readonly modality: Modality;
+  readonly markLayout: MarkLayout;
+  readonly settleMinutes: number;
+  readonly listed: boolean;
+}

@@ -1,0 +1,114 @@
+import type { HealthState } from '../advice/healthState';
+import { OVERRIDABLE } from '../advice/stopRules';
+import type { EyeState } from '../fit/eyeState';
+import { EYES, type Eye } from '../units';
+import type { LessonRow } from './lesson';
+import type { Order } from './order';
+import type { Prescription } from './prescription';
+import { NEVER_LOCKED, STEP_IDS, type StepId } from './visitSteps';
+
+/** What a step says of itself in the index: a code for its words, and its state. */
+export interface StepAnswer {
+  readonly code:
+    | 'notYet'
+    | 'notAsked'
+    | 'asked'
+    | 'alert'
+    | 'notGraded'
+    | 'clear'
+    | 'watch'
+    | 'stopWaits'
+    | 'passed'
+    | 'noLens'
+    | 'locked'
+    | 'both'
+    | 'rightOnly'
+    | 'leftOnly'
+    | 'measureAgain'
+    | 'read'
+    | 'signed'
+    | 'signedOff'
+    | 'running'
+    | 'ordered'
+    | 'acknowledged'
+    | 'checkAgain';
+  readonly state: 'ok' | 'watch' | 'stop' | 'locked' | null;
+  readonly number?: number;
+}
+
+const eyesAnswer = (right: boolean, left: boolean): StepAnswer => {
+  if (right && left) return { code: 'both', state: 'ok' };
+  if (right || left) return { code: right ? 'rightOnly' : 'leftOnly', state: 'ok' };
+  return { code: 'notYet', state: null };
+};
+
+export type StepAnswers = Readonly<Record<StepId, StepAnswer>>;
+
+/** What the answers of the steps rest on. */
+export interface Answered {
+  readonly visitId: string;
+  readonly eyes: Readonly<Record<Eye, EyeState>>;
+  readonly health: HealthState;
+  readonly prescriptions: readonly Pick<Prescription, 'visitId' | 'issuedAt' | 'number'>[];
+  readonly lessons: readonly Pick<LessonRow, 'visitId' | 'signOffId'>[];
+  readonly orders: readonly Pick<Order, 'visitId' | 'events' | 'number'>[];
+}
+
+/** Later work is kept when an earlier step changes; it is marked to be checked again. */
+export function stepAnswers(of: Answered): StepAnswers {
+  const answers = openAnswers(of);
+  if (of.health.absolute.length === 0) return answers;
+  return Object.fromEntries(STEP_IDS.map((id) => [id, NEVER_LOCKED.includes(id) ? answers[id] : { code: 'locked', state: 'locked' }])) as Record<
+    StepId,
+    StepAnswer
+  >;
+}
+
+/** What was asked. */
+function historyAnswer(health: HealthState): StepAnswer {
+  if (health.alert !== null) return { code: 'alert', state: 'stop' };
+  const number = Object.keys(health.said).length;
+  return number === 0 ? { code: 'notAsked', state: null } : { code: 'asked', state: 'ok', number };
+}
+
+/** What was seen, and whether it stops a lens. */
+function eyeHealthAnswer(health: HealthState): StepAnswer {
+  if (health.absolute.length > 0) return { code: 'noLens', state: 'stop' };
+  if (health.waiting.length > 0) return { code: 'stopWaits', state: 'stop' };
+  if (health.fired.some((f) => OVERRIDABLE.includes(f.rule.strength))) return { code: 'passed', state: 'watch' };
+  const graded = EYES.some((e) => Object.keys(health.today[e]).length > 0);
+  if (!graded) return { code: 'notGraded', state: null };
+  const seen = health.fired.filter((f) => f.eyes.length > 0).length;
+  return seen === 0 ? { code: 'clear', state: 'ok' } : { code: 'watch', state: 'watch', number: seen };
+}
+
+function openAnswers({ visitId, eyes: { right, left }, health, prescriptions, lessons, orders }: Answered): StepAnswers {
+  const both = [right, left];
+  const measuredAt = both
+    .flatMap((s) => [s.refraction, s.series.at(-1), s.overRefraction].flatMap((c) => (c ? [c.current.recordedAt] : [])))
+    .sort()
+    .at(-1);
+  const disagree = both.some((s) => s.verdict.routes?.agree === false);
+  const prescription = prescriptions.find((p) => p.visitId === visitId);
+  const lesson = lessons.filter((l) => l.visitId === visitId).at(-1);
+  const order = orders.find((o) => o.visitId === visitId);
+  const read = both.some((s) => s.overRefraction !== null || s.turn !== null);
+  return {
+    history: historyAnswer(health),
+    eyeHealth: eyeHealthAnswer(health),
+    refraction: eyesAnswer(right.refraction !== null, left.refraction !== null),
+    lens: eyesAnswer(right.onEye !== null, left.onEye !== null),
+    onEye: disagree ? { code: 'measureAgain', state: 'watch' } : read ? { code: 'read', state: 'ok' } : { code: 'notYet', state: null },
+    prescription: !prescription
+      ? { code: 'notYet', state: null }
+      : measuredAt !== undefined && measuredAt > prescription.issuedAt
+        ? { code: 'checkAgain', state: 'watch' }
+        : { code: 'signed', state: 'ok', number: prescription.number },
+    lesson: !lesson ? { code: 'notYet', state: null } : lesson.signOffId ? { code: 'signedOff', state: 'ok' } : { code: 'running', state: null },
+    supply: !order
+      ? { code: 'notYet', state: null }
+      : order.events.some((e) => e.state === 'acknowledged')
+        ? { code: 'acknowledged', state: 'ok', number: order.number }
+        : { code: 'ordered', state: 'watch', number: order.number },
+  };
+}

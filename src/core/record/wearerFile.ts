@@ -1,0 +1,41 @@
+import type { FactChain } from './chains';
+import type { OnEyeFact, HandOverFact } from './visitFacts';
+import type { LensRow } from './lens';
+import type { Order } from './order';
+import type { Prescription } from './prescription';
+import type { VisitRow } from './visit';
+
+/** What a wearer's own page shows: of each kind what is newest. */
+export interface WearerFile {
+  readonly wearer: WearerRow & { readonly age: number };
+  /** A page of the visits, newest first. */
+  readonly visits: readonly VisitRow[];
+  readonly moreVisits: boolean;
+  readonly lenses: Readonly<Record<string, LensRow>>;
+  /** The newest trial of each eye. */
+  readonly onEye: readonly FactChain<OnEyeFact>[];
+  readonly prescriptions: readonly Prescription[];
+  readonly prescriptionCount: number;
+  readonly handOvers: readonly FactChain<HandOverFact>[];
+  readonly orders: readonly Order[];
+  readonly identityChanges: readonly IdentityChangeRow[];
+}
+
+/** An identity as it was before a change. */
+export interface IdentityChangeRow {
+  readonly version: number;
+  readonly was: Readonly<Record<'name' | 'birthDate' | 'telephone' | 'occupation' | 'guardian', string | null>>;
+  readonly changedAt: string;
+  readonly changedByName: string;
+}
+
+export interface WearerRow {
+  readonly id: string;
+  readonly recordNumber: number;
+  readonly version: number;
+  readonly name: string;
+  readonly birthDate: string;
+  readonly telephone: string | null;
+  readonly occupation: string | null;
+  readonly guardian: string | null;
+}

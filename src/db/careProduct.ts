@@ -1,0 +1,38 @@
+import 'server-only';
+import type { CareSystem } from '../core';
+import type { Db } from './client';
+
+export interface CareProductRow {
+  readonly productId: string;
+  readonly version: number;
+  readonly system: CareSystem;
+  readonly maker: string;
+  readonly name: string;
+  readonly contents: string;
+  readonly lastsDays: number;
+  readonly priceMinor: number;
+  readonly includesCase: boolean;
+  readonly ended: boolean;
+  readonly recordedAt: string;
+  readonly recordedByName: string;
+}
+
+/** The newest version of every care product, ended ones last. */
+export function listCareProducts(sql: Db, practiceId: string) {
+  return sql<CareProductRow[]>`
+    select * from (
+      select distinct on (c.product_id) c.product_id, c.version, c.system, c.maker, c.name, c.contents, c.lasts_days, c.price_minor,
+        c.includes_case, c.ended, c.recorded_at, p.display_name as recorded_by_name
+      from care_product c join person p on p.id = c.recorded_by
+      where c.practice_id = ${practiceId} order by c.product_id, c.version desc) newest
+    order by ended, name`;
+}
+
+/** Appends a version; false when somebody else appended it first. */
+export async function insertCareProduct(
+  sql: Db,
+  c: Omit<CareProductRow, 'recordedByName'> & { readonly id: string; readonly practiceId: string; readonly recordedBy: string },
+): Promise<boolean> {
+  const rows = await sql`insert into care_product ${sql(c)} on conflict do nothing returning id`;
+  return rows.length > 0;
+}

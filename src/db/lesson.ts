@@ -1,0 +1,49 @@
+import 'server-only';
+import type { Eye, LessonRow } from '../core';
+import type { Db } from './client';
+
+/** Lessons of a wearer, oldest first, with their sign-off. */
+export function listLessons(sql: Db, practiceId: string, wearerId: string) {
+  return sql<LessonRow[]>`
+    select l.id, l.visit_id, l.wearer_id, l.eyes, l.on_at_start, l.single_use, l.handler, l.started_at,
+      s.id as sign_off_id, s.signed_at, p.display_name as signed_by_name
+    from lesson l
+    left join lesson_sign_off s on s.lesson_id = l.id
+    left join person p on p.id = s.signed_by
+    where l.practice_id = ${practiceId} and l.wearer_id = ${wearerId} order by l.started_at`;
+}
+
+export async function insertLesson(
+  sql: Db,
+  l: {
+    id: string;
+    practiceId: string;
+    visitId: string;
+    visitVersion: number;
+    wearerId: string;
+    eyes: readonly Eye[];
+    onAtStart: readonly Eye[];
+    singleUse: boolean;
+    handler: string | null;
+    startedAt: string;
+    startedBy: string;
+  },
+): Promise<void> {
+  await sql`insert into lesson ${sql({ ...l, eyes: [...l.eyes], onAtStart: [...l.onAtStart] })}`;
+}
+
+export async function insertSignOff(
+  sql: Db,
+  s: {
+    id: string;
+    practiceId: string;
+    lessonId: string;
+    wearerId: string;
+    signedAt: string;
+    signedBy: string;
+    handler: string | null;
+    counts: Readonly<Record<string, number>>;
+  },
+): Promise<void> {
+  await sql`insert into lesson_sign_off ${sql({ ...s, counts: sql.json({ ...s.counts }) })}`;
+}

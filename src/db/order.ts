@@ -1,0 +1,99 @@
+import 'server-only';
+import type { Eye, RawOrder, OrderLineRow, OrderEventRow, OrderRow, Order } from '../core';
+import { bundle } from './bundle';
+import type { Db } from './client';
+import type { Newest } from './prescription';
+
+/** Orders of a wearer, newest first. */
+const rowsOf = (sql: Db, practiceId: string, wearerId: string, newest: Newest | null) => sql<OrderRow[]>`
+  select o.id, o.number, o.request_key, o.visit_id, o.prescription_id, o.placed_at, p.display_name as placed_by_name,
+    d.due_at, d.done_at, d.attempts
+  from lens_order o join person p on p.id = o.placed_by left join order_dispatch d on d.order_id = o.id
+  where o.practice_id = ${practiceId} and o.wearer_id = ${wearerId}
+    ${
+      newest === null
+        ? sql``
+        : sql`and (o.visit_id = ${newest.visitId}::uuid or o.id in (select n.id from lens_order n
+      where n.practice_id = ${practiceId} and n.wearer_id = ${wearerId} order by n.number desc limit ${newest.most}))`
+    }
+  order by o.number desc`;
+
+/** Orders, their lines and everything that happened to them, as parts of a bundle; `asOrders` puts them together. */
+export const orderParts = (sql: Db, practiceId: string, wearerId: string, newest: Newest | null) => {
+  const rows = rowsOf(sql, practiceId, wearerId, newest);
+  return {
+    orders: rows,
+    orderLines: sql<(OrderLineRow & { readonly orderId: string })[]>`
+      select id, order_id, eye, mode, lens_id, raw, packs, pack_size, pack_price_minor from order_line
+      where practice_id = ${practiceId} and order_id in (select x.id from (${rows}) x)`,
+    orderEvents: sql<(OrderEventRow & { readonly orderId: string })[]>`
+      select order_id, state, at, supplier_reference, due_on, detail from order_event
+      where practice_id = ${practiceId} and order_id in (select x.id from (${rows}) x) order by sequence`,
+  };
+};
+export const asOrders = (parts: {
+  readonly orders: readonly OrderRow[];
+  readonly orderLines: readonly (OrderLineRow & { readonly orderId: string })[];
+  readonly orderEvents: readonly (OrderEventRow & { readonly orderId: string })[];
+}): Order[] =>
+  parts.orders.map((row) => ({
+    ...row,
+    lines: parts.orderLines.filter((l) => l.orderId === row.id),
+    events: parts.orderEvents.filter((e) => e.orderId === row.id),
+  }));
+
+/** All orders of a wearer, newest first. */
+export const listOrders = async (sql: Db, practiceId: string, wearerId: string): Promise<Order[]> =>
+  asOrders(await bundle(sql, orderParts(sql, practiceId, wearerId, null)));
+
+export async function findOrderByKey(sql: Db, practiceId: string, requestKey: string): Promise<string | null> {
+  const [row] = await sql<{ id: string }[]>`
+    select id from lens_order where practice_id = ${practiceId} and request_key = ${requestKey}`;
+  return row?.id ?? null;
+}
+
+export interface NewOrder {
+  readonly id: string;
+  readonly practiceId: string;
+  readonly number: number;
+  readonly requestKey: string;
+  readonly visitId: string;
+  readonly visitVersion: number;
+  readonly wearerId: string;
+  readonly prescriptionId: string;
+  readonly placedAt: string;
+  readonly placedBy: string;
+}
+
+/** Order, lines, first event and its place in the queue: one transaction of the caller's. */
+export async function insertOrder(
+  sql: Db,
+  order: NewOrder,
+  lines: readonly {
+    id: string;
+    eye: Eye;
+    mode: 'final' | 'raw';
+    lensId: string | null;
+    raw: RawOrder | null;
+    packs: number;
+    packSize: number;
+    packPriceMinor: number;
+  }[],
+  eventId: string,
+): Promise<void> {
+  await sql`insert into lens_order ${sql({ ...order })}`;
+  for (const line of lines) {
+    await sql`insert into order_line ${sql({
+      ...line,
+      raw: line.raw === null ? null : sql.json({ ...line.raw, worn: { ...line.raw.worn }, overRefraction: { ...line.raw.overRefraction } }),
+      practiceId: order.practiceId,
+      orderId: order.id,
+      prescriptionId: order.prescriptionId,
+    })}`;
+  }
+  await sql`
+    insert into order_event (id, practice_id, order_id, state, at)
+    values (${eventId}, ${order.practiceId}, ${order.id}, 'placed', ${order.placedAt})`;
+  await sql`
+    insert into order_dispatch (order_id, practice_id, due_at) values (${order.id}, ${order.practiceId}, ${order.placedAt})`;
+}

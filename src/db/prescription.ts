@@ -1,0 +1,75 @@
+import 'server-only';
+import type { PracticeSettings, PrescriptionEyeRow, Prescriber, PrescriptionRow, Prescription } from '../core';
+import { bundle } from './bundle';
+import type { Db } from './client';
+
+/** Which of what a wearer has: the newest so many, and those of one visit; all of them without. */
+export interface Newest {
+  readonly most: number;
+  readonly visitId: string | null;
+}
+
+/** Prescriptions of a wearer, newest first: numbers are given in the order of signing. */
+const rowsOf = (sql: Db, practiceId: string, wearerId: string, newest: Newest | null) => sql<PrescriptionRow[]>`
+  select id, number, visit_id, wearer_id, examined_on, issued_at, issued_on, expires_on, prescriber, wait_note, days_per_week,
+    supersedes_id, overrides, purpose
+  from prescription where practice_id = ${practiceId} and wearer_id = ${wearerId}
+    ${
+      newest === null
+        ? sql``
+        : sql`and (visit_id = ${newest.visitId}::uuid or id in (select n.id from prescription n
+      where n.practice_id = ${practiceId} and n.wearer_id = ${wearerId} order by n.number desc limit ${newest.most}))`
+    }
+  order by number desc`;
+
+/** Prescriptions and their eyes as parts of a bundle; `asPrescriptions` puts them together. */
+export const prescriptionParts = (sql: Db, practiceId: string, wearerId: string, newest: Newest | null) => ({
+  prescriptions: rowsOf(sql, practiceId, wearerId, newest),
+  prescriptionEyes: sql<(PrescriptionEyeRow & { readonly prescriptionId: string })[]>`
+    select prescription_id, eye, mode, lens_id, raw, tried_lens_on_eye_id, base_curve_tried_mm, base_curve_ordered_mm, working
+    from prescription_eye where practice_id = ${practiceId} and prescription_id in (select x.id from (${rowsOf(sql, practiceId, wearerId, newest)}) x)`,
+});
+export const asPrescriptions = (parts: {
+  readonly prescriptions: readonly PrescriptionRow[];
+  readonly prescriptionEyes: readonly (PrescriptionEyeRow & { readonly prescriptionId: string })[];
+}): Prescription[] => parts.prescriptions.map((row) => ({ ...row, eyes: parts.prescriptionEyes.filter((e) => e.prescriptionId === row.id) }));
+
+/** How many prescriptions a wearer has. */
+export const countPrescriptions = (sql: Db, practiceId: string, wearerId: string) => sql<{ readonly count: number }[]>`
+  select count(*) as count from prescription where practice_id = ${practiceId} and wearer_id = ${wearerId}`;
+
+/** All prescriptions of a wearer, newest first. */
+export const listPrescriptions = async (sql: Db, practiceId: string, wearerId: string): Promise<Prescription[]> =>
+  asPrescriptions(await bundle(sql, prescriptionParts(sql, practiceId, wearerId, null)));
+
+export async function insertPrescription(
+  sql: Db,
+  p: Omit<PrescriptionRow, 'prescriber'> & {
+    prescriber: Prescriber;
+    practiceId: string;
+    visitVersion: number;
+    signedBy: string;
+    settings: PracticeSettings;
+    ruleVersion: string;
+  },
+  eyes: readonly PrescriptionEyeRow[],
+): Promise<boolean> {
+  const row = {
+    ...p,
+    prescriber: sql.json({ ...p.prescriber }),
+    settings: sql.json({ ...p.settings }),
+    overrides: sql.json(p.overrides.map((o) => ({ ...o }))),
+  };
+  const made = await sql`insert into prescription ${sql(row)} on conflict do nothing returning id`;
+  if (made.length === 0) return false;
+  for (const eye of eyes) {
+    await sql`insert into prescription_eye ${sql({
+      ...eye,
+      prescriptionId: p.id,
+      practiceId: p.practiceId,
+      raw: eye.raw === null ? null : sql.json({ ...eye.raw, worn: { ...eye.raw.worn }, overRefraction: { ...eye.raw.overRefraction } }),
+      working: sql.json({ ...eye.working }),
+    })}`;
+  }
+  return true;
+}

@@ -1,0 +1,96 @@
+import 'server-only';
+import type { IdentityChangeRow, WearerRow } from '../core';
+import type { Db } from './client';
+
+export interface WearerListRow extends WearerRow {
+  readonly openVisitId: string | null;
+  readonly lastVisitAt: string | null;
+}
+
+const columns = (sql: Db) => sql`
+  w.id, w.record_number, w.version, i.name, i.birth_date, i.telephone, i.occupation, i.guardian`;
+
+/** A wearer as they are now. */
+export const wearerRow = (sql: Db, practiceId: string, id: string) => sql<WearerRow[]>`
+  select ${columns(sql)} from wearer w join wearer_identity i on i.wearer_id = w.id
+  where w.practice_id = ${practiceId} and w.id = ${id}`;
+
+export async function findWearer(sql: Db, practiceId: string, id: string): Promise<WearerRow | null> {
+  const [row] = await wearerRow(sql, practiceId, id);
+  return row ?? null;
+}
+
+export async function listWearers(sql: Db, practiceId: string, search: string): Promise<WearerListRow[]> {
+  const like = `%${search.replace(/[\\%_]/g, (c) => `\\${c}`)}%`;
+  return sql<WearerListRow[]>`
+    select ${columns(sql)},
+      (select v.id from visit v where v.practice_id = w.practice_id and v.wearer_id = w.id and v.closed_at is null
+        order by v.opened_at desc limit 1) as open_visit_id,
+      (select max(v.opened_at) from visit v where v.practice_id = w.practice_id and v.wearer_id = w.id) as last_visit_at
+    from wearer w join wearer_identity i on i.wearer_id = w.id
+    where w.practice_id = ${practiceId}
+      and (${search} = '' or i.name collate "default" ilike ${like} or w.record_number::text = ltrim(${search}, '0'))
+    order by i.name, i.birth_date limit 200`;
+}
+
+export async function insertWearer(
+  sql: Db,
+  practiceId: string,
+  wearer: {
+    id: string;
+    recordNumber: number;
+    name: string;
+    birthDate: string;
+    telephone: string | null;
+    occupation: string | null;
+    guardian: string | null;
+    at: string;
+  },
+): Promise<void> {
+  await sql`
+    insert into wearer (id, practice_id, record_number, created_at)
+    values (${wearer.id}, ${practiceId}, ${wearer.recordNumber}, ${wearer.at})`;
+  await sql`
+    insert into wearer_identity (wearer_id, practice_id, name, birth_date, telephone, occupation, guardian)
+    values (${wearer.id}, ${practiceId}, ${wearer.name}, ${wearer.birthDate}, ${wearer.telephone}, ${wearer.occupation}, ${wearer.guardian})`;
+}
+
+/** @returns false when the version is no longer the one that was read */
+export async function updateIdentity(
+  sql: Db,
+  practiceId: string,
+  wearer: { id: string; version: number; name: string; birthDate: string; telephone: string | null; occupation: string | null; guardian: string | null },
+  change: { readonly id: string; readonly at: string; readonly by: string },
+): Promise<boolean> {
+  const rows = await sql`
+    update wearer set version = version + 1
+    where practice_id = ${practiceId} and id = ${wearer.id} and version = ${wearer.version} returning id`;
+  if (rows.length === 0) return false;
+  // What it was stays on record, with who changed it and when.
+  await sql`
+    insert into wearer_identity_change (id, practice_id, wearer_id, version, was, changed_at, changed_by)
+    select ${change.id}, practice_id, wearer_id, ${wearer.version},
+      jsonb_build_object('name', name, 'birthDate', birth_date, 'telephone', telephone, 'occupation', occupation, 'guardian', guardian),
+      ${change.at}, ${change.by}
+    from wearer_identity where practice_id = ${practiceId} and wearer_id = ${wearer.id}`;
+  await sql`
+    update wearer_identity set name = ${wearer.name}, birth_date = ${wearer.birthDate}, telephone = ${wearer.telephone},
+      occupation = ${wearer.occupation}, guardian = ${wearer.guardian}
+    where practice_id = ${practiceId} and wearer_id = ${wearer.id}`;
+  return true;
+}
+
+/** What a wearer's identity was, newest change first. */
+export function listIdentityChanges(sql: Db, practiceId: string, wearerId: string, most: number) {
+  return sql<IdentityChangeRow[]>`
+    select c.version, c.was, c.changed_at, p.display_name as changed_by_name
+    from wearer_identity_change c join person p on p.id = c.changed_by
+    where c.practice_id = ${practiceId} and c.wearer_id = ${wearerId} order by c.version desc limit ${most}`;
+}
+
+/** Wearers of the same name and birth date: asked about before a second record is made. */
+export async function findNamesakes(sql: Db, practiceId: string, name: string, birthDate: string): Promise<WearerRow[]> {
+  return sql<WearerRow[]>`
+    select ${columns(sql)} from wearer w join wearer_identity i on i.wearer_id = w.id
+    where w.practice_id = ${practiceId} and i.name = ${name} and i.birth_date = ${birthDate}`;
+}

@@ -1,0 +1,14 @@
+'use client';
+import { ServerProvider } from './ServerProvider';
+import { MessagesProvider } from '@/i18n/MessagesProvider';
+import type { SessionContext } from '@/services/sessionContext';
+import type { ReactNode } from 'react';
+
+/** What every signed-in page stands in: words, the practice, the way to the server. */
+export function AppShell({ session, children }: { readonly session: SessionContext; readonly children: ReactNode }) {
+  return (
+    <MessagesProvider timeZone={session.practice.timeZone}>
+      <ServerProvider session={session}>{children}</ServerProvider>
+    </MessagesProvider>
+  );
+}

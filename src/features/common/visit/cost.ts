@@ -1,6 +1,0 @@
-import type { VisitRecord } from '@/services/visitRecord';
-
-export type CareProduct = VisitRecord['careProducts'][number];
-
-/** Care products on sale; the first is taken while nobody chose. */
-export const onSale = (record: Pick<VisitRecord, 'careProducts'>): readonly CareProduct[] => record.careProducts.filter((p) => !p.ended);

@@ -1,0 +1,106 @@
+'use client';
+import { Lock } from 'lucide-react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { useKey } from '../../common/keys';
+import { useTranslations } from 'use-intl';
+import { NEVER_LOCKED, stepSlug, stepsOf, type StepId } from '@/core';
+import { Frame } from '@/ui/Frame';
+import { KeyCap, StateMark } from '@/ui/marks';
+import { Rail } from '../../common/Rail';
+import { WearerStrip } from '../../common/WearerStrip';
+import { AlertBand, HandOverStrip } from './HandOverStrip';
+import { LockedStep } from './LockedStep';
+import { useVisit } from './VisitProvider';
+
+/** The frame of a visit: strip with name and birth date, the eight steps, margin and bar. */
+export function VisitFrame({
+  step,
+  children,
+  margin,
+  keys,
+  actions,
+}: {
+  readonly step: StepId;
+  readonly children: ReactNode;
+  readonly margin: ReactNode;
+  readonly keys?: ReactNode;
+  readonly actions: ReactNode;
+}) {
+  const t = useTranslations('frame');
+  const { record } = useVisit();
+  const locked = record.stops.length > 0 && !NEVER_LOCKED.includes(step);
+  const router = useRouter();
+  const steps = stepsOf(record.visit.kind);
+  const here = steps.indexOf(step);
+  const go = (by: number): void => {
+    const next = steps[here + by];
+    if (next) router.push(`/visits/${record.visit.id}/${stepSlug(next)}`);
+  };
+  useKey(['[', 'BracketLeft'], () => go(-1), [here]);
+  useKey([']', 'BracketRight'], () => go(1), [here]);
+  useEnterForAction();
+  return (
+    <Frame
+      rail={<Rail place={null} />}
+      strip={<WearerStrip wearer={record.wearer} lines={<HandOverStrip />} />}
+      index={<StepIndex step={step} />}
+      margin={locked ? null : margin}
+      marginWords={{ open: t('marginOpen'), close: t('marginClose'), label: t('margin') }}
+      bar={
+        <>
+          <div className="frame-bar-keys">
+            {locked ? null : keys}
+            <span>
+              <KeyCap>{'['}</KeyCap> <KeyCap>{']'}</KeyCap> {t('steps')}
+            </span>
+          </div>
+          {locked ? null : actions}
+        </>
+      }
+    >
+      {record.visit.closedAt ? (
+        <p className="stated stated-watch px-6 py-2">
+          <StateMark state="watch" />
+          {t('closedVisit')}
+        </p>
+      ) : null}
+      <AlertBand />
+      {locked ? <LockedStep /> : children}
+    </Frame>
+  );
+}
+
+/** Enter, away from any control, presses the violet button; signing and ordering do not listen to it. */
+function useEnterForAction(): void {
+  useHotkeys('enter', (event) => {
+    const focused = document.activeElement;
+    if (focused && focused !== document.body && focused.closest('a, button, input, textarea, select, [role="slider"], [role="dialog"]')) return;
+    const action = document.querySelector<HTMLElement>('[data-enter="true"]:not([disabled])');
+    if (!action) return;
+    event.preventDefault();
+    action.click();
+  });
+}
+
+function StepIndex({ step }: { readonly step: StepId }) {
+  const t = useTranslations('steps');
+  const { record } = useVisit();
+  return (
+    <nav className="steps" aria-label={t('label')}>
+      {stepsOf(record.visit.kind).map((id, index) => {
+        const answer = record.answers[id];
+        return (
+          <Link key={id} href={`/visits/${record.visit.id}/${stepSlug(id)}`} prefetch={false} className="step" aria-current={id === step ? 'step' : undefined}>
+            <span className="label">{index + 1}</span>
+            <span className="step-name">{t(`names.${id}`)}</span>
+            {answer.state === 'locked' ? <Lock size={13} aria-hidden="true" /> : answer.state ? <StateMark state={answer.state} /> : <span />}
+            <span className="step-answer">{t(`answers.${answer.code}`, { number: answer.number ?? 0 })}</span>
+          </Link>
+        );
+      })}
+    </nav>
+  );
+}

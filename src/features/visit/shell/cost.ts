@@ -1,0 +1,6 @@
+import type { VisitRecord } from './visitData';
+
+export type CareProduct = VisitRecord['careProducts'][number];
+
+/** Care products on sale; the first is taken while nobody chose. */
+export const onSale = (record: Pick<VisitRecord, 'careProducts'>): readonly CareProduct[] => record.careProducts.filter((p) => !p.ended);

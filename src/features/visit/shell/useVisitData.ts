@@ -1,0 +1,103 @@
+'use client';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Problem, Result } from '@/lib/outcome';
+import type { VisitPart } from '@/services/visit/slices';
+import { holdDrafts } from '../../common/draftKeeper';
+import type { CommandName, ServiceInput, ServiceOutput } from '../../common/server';
+import { useServer } from '../../common/ServerProvider';
+import { LENS_MOVED } from '../../common/SettleClocks';
+import { later, withAnswer, type VisitData } from './visitData';
+
+/** Commands that change a visit: their input without what the page itself knows. */
+export type InVisit<N extends CommandName> = Omit<ServiceInput<N>, 'visitId' | 'version'>;
+
+/** Commands after which the settle clocks are other ones. */
+const MOVES_LENSES: readonly string[] = ['putOnTrials', 'takeOff', 'putBack', 'correct', 'swapEyes', 'undo', 'recordBroughtIn', 'recordWorn'];
+
+export interface VisitCommands {
+  /** What is shown; null until the first page has come. */
+  readonly data: VisitData | null;
+  readonly busy: boolean;
+  readonly problem: Problem | null;
+  readonly clearProblem: () => void;
+  /** Takes what a page has read. */
+  readonly take: (came: VisitData) => void;
+  /** Does a command in the visit; its answer brings what it changed. Null: given up, or the press before is still on its way. */
+  readonly run: <N extends CommandName>(name: N, input: InVisit<N>) => Promise<Result<ServiceOutput<N>> | null>;
+  /** Looks quietly for what is new; stays as it is while the server is away. */
+  readonly refresh: () => Promise<void>;
+}
+
+/** One visit in the browser: commands go through here, so that two people never silently overwrite each other. */
+export function useVisitData(visitId: string): VisitCommands {
+  const { commandInVisit, poll } = useServer();
+  const [data, setData] = useState<VisitData | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const running = useRef(false);
+  const newest = useRef<VisitData | null>(null);
+  const show = useCallback((next: VisitData): void => {
+    newest.current = next;
+    setData(next);
+  }, []);
+
+  const refresh = useCallback(async (): Promise<void> => {
+    const page = newest.current?.page;
+    if (page === undefined) return;
+    const fresh = await poll('readVisit', { visitId, page });
+    if (fresh?.ok && newest.current?.page === page) show(later(newest.current, { ...fresh.value.part, page }));
+  }, [poll, visitId, show]);
+
+  const take = useCallback(
+    (came: VisitData): void => {
+      const old = came.head.visit.version < (newest.current?.head.visit.version ?? 0);
+      show(later(newest.current, came));
+      // The browser's way back may bring a page as it was: it is read again.
+      if (old) void refresh();
+    },
+    [show, refresh],
+  );
+
+  const run = useCallback(
+    async <N extends CommandName>(name: N, input: InVisit<N>): Promise<Result<ServiceOutput<N>> | null> => {
+      // A second press while the first is on its way is the same press.
+      const shown = newest.current;
+      if (running.current || shown === null) return null;
+      running.current = true;
+      setBusy(true);
+      const release = await holdDrafts();
+      try {
+        const full = { ...input, visitId, version: shown.head.visit.version } as unknown as ServiceInput<N>;
+        const result = await commandInVisit(name, full, shown.page);
+        if (!result) return null;
+        if (!result.ok) {
+          setProblem(result.error);
+          return result;
+        }
+        setProblem(null);
+        if (MOVES_LENSES.includes(name)) window.dispatchEvent(new Event(LENS_MOVED));
+        const part: VisitPart | null = result.part;
+        if (part && newest.current?.page === shown.page) show(withAnswer(newest.current, part));
+        else await refresh();
+        return result;
+      } finally {
+        release();
+        running.current = false;
+        setBusy(false);
+      }
+    },
+    [commandInVisit, visitId, show, refresh],
+  );
+
+  // Coming back to a page that lay open: what others recorded meanwhile is shown before anything is typed on top.
+  useEffect(() => {
+    const look = (): void => {
+      if (document.visibilityState === 'visible' && !running.current) void refresh();
+    };
+    document.addEventListener('visibilitychange', look);
+    return () => document.removeEventListener('visibilitychange', look);
+  }, [refresh]);
+
+  const clearProblem = useCallback(() => setProblem(null), []);
+  return { data, busy, problem, clearProblem, take, run, refresh };
+}

@@ -1,0 +1,198 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { EYES, type Eye } from '@/core';
+import { Button } from '@/ui/Button';
+import { KeyCap, Stated } from '@/ui/marks';
+import { Segment } from '@/ui/Segment';
+import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
+import { OpenWorking, WorkingProvider } from '../../../common/Working';
+import { SwapEyes } from '../../shell/Correct';
+import { DraftLine } from '../../shell/DraftLine';
+import { useEyeWords } from '../../../common/eyeWords';
+import { useKey } from '../../../common/keys';
+import { useOnPedal } from '../../../common/pedal';
+import { VisitFrame } from '../../shell/VisitFrame';
+import { useVisit } from '../../shell/VisitProvider';
+import { BroughtIn } from './BroughtIn';
+import { FitDesk } from './FitDesk';
+import { LensLine } from './LensLine';
+import { LensOn } from './LensOn';
+import { noteOf } from './model';
+import { WornIn, wornBefore } from './WornIn';
+import { SightDesk } from './SightDesk';
+import { TurnDesk } from './TurnDesk';
+import { useReadings, type Readings } from './useReadings';
+import { useOnEyeWorking } from './useOnEyeWorking';
+
+const DESKS = ['turn', 'fit', 'sight'] as const;
+type Desk = (typeof DESKS)[number];
+const DESK_KEYS: Readonly<Record<Desk, string>> = { turn: 'T', fit: 'F', sight: 'S' };
+
+/** The lens on the eye: settling, fit, where the mark sits, the over-refraction, and what it comes to. */
+/** What to do next. */
+const PRIMARY = { look: 'act', keys: ['⏎'], 'data-enter': 'true' } as const;
+
+export function OnEyeStep() {
+  const t = useTranslations('onEye');
+  const eyeWords = useEyeWords();
+  const router = useRouter();
+  const { record, busy } = useVisit();
+  const readings = useReadings();
+  const { draft, live, waiting, closed } = readings;
+  const [bringing, setBringing] = useState(false);
+  const [wearing, setWearing] = useState(false);
+  const [measuring, setMeasuring] = useState<Eye>('right');
+  const marked = EYES.some((e) => readings.hasMark(e));
+  const [chosenDesk, setDesk] = useState<Desk | null>(null);
+  const desk: Desk = chosenDesk ?? (marked ? 'turn' : 'sight');
+  const next = (): void => {
+    if (waiting) void readings.recordReadings();
+    else router.push(`/visits/${record.visit.id}/prescription`);
+  };
+  const dial = (e: Eye): void => {
+    setMeasuring(e);
+    document.querySelector<HTMLElement>(`[data-testid="rotation-eye-${e}"]`)?.focus();
+  };
+  useKey('r', () => dial('right'));
+  useKey('l', () => dial('left'));
+  useKey('t', () => setDesk('turn'));
+  useKey('f', () => setDesk('fit'));
+  useKey('s', () => setDesk('sight'));
+  useLampKeys(readings, desk, measuring);
+  const blocks = useOnEyeWorking(readings);
+  const anyOn = EYES.some((e) => live[e].state.onEye);
+  const both = EYES.every((e) => live[e].state.onEye);
+  const mayWear = EYES.some((e) => wornBefore(record, e).length > 0 && !live[e].state.onEye);
+  return (
+    <WorkingProvider ids={blocks.map((b) => b.id)} initial={live.right.over ? 'routes-right' : null}>
+      <VisitFrame
+        step="onEye"
+        keys={
+          <>
+            <span>
+              <KeyCap>{'R'}</KeyCap> <KeyCap>{'L'}</KeyCap> {t('keyEye')}
+            </span>
+            <span>
+              <KeyCap>{'←'}</KeyCap> <KeyCap>{'→'}</KeyCap> {t('keyTurn')}
+            </span>
+            <span>
+              <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
+            </span>
+            <span>
+              <KeyCap>{'D'}</KeyCap> {t('keyLights')}
+            </span>
+          </>
+        }
+        margin={
+          <>
+            <h2 className="mb-3">{t('reasoning')}</h2>
+            {EYES.map((e) => (
+              <ReadingNote key={e} eye={e} readings={readings} />
+            ))}
+            <p className="mb-3 label">{t('startPlus')}</p>
+            <OpenWorking blocks={blocks} />
+          </>
+        }
+        actions={
+          <>
+            {mayWear ? (
+              <Button {...(anyOn ? {} : PRIMARY)} onClick={() => setWearing(true)} disabled={closed}>
+                {t('wornIn')}
+              </Button>
+            ) : null}
+            <Button onClick={() => setBringing(true)} disabled={closed}>
+              {t('broughtIn')}
+            </Button>
+            {anyOn ? <Button onClick={() => router.push(`/visits/${record.visit.id}/lens`)}>{t('anotherTrial')}</Button> : null}
+            <Button
+              {...(mayWear && !anyOn ? {} : PRIMARY)}
+              disabled={busy || closed}
+              onClick={anyOn ? next : () => router.push(`/visits/${record.visit.id}/lens`)}
+            >
+              {!anyOn ? t('toLens') : waiting ? t('record') : t('toFinal')}
+            </Button>
+          </>
+        }
+      >
+        <div className="lamp">
+          <Spine label={t('title')}>
+            <SpineHead
+              words={eyeWords.heads}
+              label={
+                anyOn ? (
+                  <Segment label={t('desks')} values={DESKS} value={desk} word={(d) => t(`desk.${d}`)} onChoose={setDesk} keyOf={(d) => DESK_KEYS[d]} />
+                ) : (
+                  t('facing')
+                )
+              }
+            />
+            <LensLine />
+            <SpineRow
+              label={t('lensOn')}
+              note={both ? <SwapEyes kind="lensOnEye" /> : undefined}
+              right={<LensOn eye="right" live={live.right} />}
+              left={<LensOn eye="left" live={live.left} />}
+            />
+            {anyOn && desk === 'turn' ? <TurnDesk readings={readings} measuring={measuring} /> : null}
+            {anyOn && desk === 'fit' ? <FitDesk readings={readings} /> : null}
+            {anyOn && desk === 'sight' ? <SightDesk readings={readings} /> : null}
+          </Spine>
+        </div>
+        {!anyOn ? <p className="p-8 text-center">{t('empty')}</p> : null}
+        <DraftLine draft={draft} />
+        {wearing ? <WornIn onClose={() => setWearing(false)} /> : null}
+        {bringing ? <BroughtIn onClose={() => setBringing(false)} /> : null}
+      </VisitFrame>
+    </WorkingProvider>
+  );
+}
+
+/** At the lamp: Space or the pedal logs a blink, a digit opens the reading entry of the eye being measured. */
+function useLampKeys(readings: Readings, desk: Desk, measuring: Eye): void {
+  const away = (): boolean => {
+    const focused = document.activeElement;
+    return !focused || focused === document.body || focused.closest('[role="slider"]') !== null;
+  };
+  const log = (): void => {
+    if (desk !== 'turn') return;
+    const slider = document.activeElement?.getAttribute('data-testid');
+    readings.logBlink(slider === 'rotation-eye-left' ? 'left' : slider === 'rotation-eye-right' ? 'right' : measuring);
+  };
+  useOnPedal(log);
+  useKey(
+    'space',
+    (event) => {
+      if (!away()) return;
+      event.preventDefault();
+      log();
+    },
+    [readings, desk, measuring],
+  );
+  useKey(
+    '0,1,2,3,4,5,6,7,8,9',
+    (event) => {
+      if (desk !== 'turn' || !readings.hasMark(measuring)) return;
+      event.preventDefault();
+      readings.typeTurn(measuring, event.key);
+      document.getElementById(`turn-${measuring}`)?.focus();
+    },
+    [readings, desk, measuring],
+  );
+}
+
+/** What the readings come to for one eye. */
+function ReadingNote({ eye, readings }: { readonly eye: Eye; readonly readings: Readings }) {
+  const t = useTranslations('onEye');
+  const eyeWords = useEyeWords();
+  const note = noteOf(readings.live[eye]);
+  if (!note) return null;
+  const words = t(`note.${note.code}`, { eye: eyeWords.short(eye), power: note.power });
+  return (
+    <p className="mb-3">
+      {note.state ? <Stated state={note.state}>{words}</Stated> : <strong>{words}</strong>} {note.turned ? t('noteTurn') : null}
+      {note.provisional ? <Stated state="watch">{t(`noteProvisional.${note.provisional}`)}</Stated> : null}
+    </p>
+  );
+}

@@ -1,0 +1,137 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useRef } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { useTranslations } from 'use-intl';
+import { EYES } from '@/core';
+import { Button } from '@/ui/Button';
+import { KeyCap, Stated } from '@/ui/marks';
+import { Spine, SpineHead } from '@/ui/Spine';
+import { useBlurWorking } from '../../../common/blurWorking';
+import { OpenWorking, WorkingProvider } from '../../../common/Working';
+import { StopsThatStay } from '../../shell/StopsThatStay';
+import { DraftLine } from '../../shell/DraftLine';
+import { useEyeWords } from '../../../common/eyeWords';
+import { VisitFrame } from '../../shell/VisitFrame';
+import { useVisit } from '../../shell/VisitProvider';
+import { LastLook } from './LastLook';
+import { checkOf } from './model';
+import { PrescribedRows } from './PrescribedRows';
+import { SignedPrescription } from './SignedPrescription';
+import { SignSections } from './SignSections';
+import { useSigning } from './useSigning';
+
+/** What is prescribed, from what was read on the eye, and the signature that makes it so. */
+export function PrescriptionStep() {
+  const t = useTranslations('prescription');
+  const blurWorking = useBlurWorking();
+  const eyeWords = useEyeWords();
+  const router = useRouter();
+  const { record, busy } = useVisit();
+  const signing = useSigning();
+  const { draft, states, plans, included, maySign, before, shown } = signing;
+  const form = useRef<HTMLFormElement>(null);
+  useHotkeys('ctrl+enter', () => form.current?.requestSubmit(), { enableOnFormTags: true });
+
+  const blocks = EYES.flatMap((e) => {
+    const { lens } = plans[e];
+    const { order, orderDespite } = states[e].verdict;
+    const asked = order ?? orderDespite;
+    return lens && asked ? [blurWorking(`blur-${e}`, eyeWords.short(e), asked, lens)] : [];
+  });
+  return (
+    <WorkingProvider ids={shown ? [] : blocks.map((b) => b.id)} initial={null}>
+      <VisitFrame
+        step="prescription"
+        keys={
+          <>
+            <span>
+              <KeyCap>{'Ctrl ⏎'}</KeyCap> {t('keySign')}
+            </span>
+            <span>
+              <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
+            </span>
+          </>
+        }
+        margin={
+          shown ? (
+            <>
+              <h2 className="mb-3">{t('afterSigning')}</h2>
+              <StopsThatStay />
+              <p className="mb-2">{t('afterText')}</p>
+              <p className="label">{t('supersedeText')}</p>
+            </>
+          ) : (
+            <>
+              <h2 className="mb-3">{t('beforeSigning')}</h2>
+              <StopsThatStay />
+              {EYES.map((e) => {
+                const check = checkOf(plans[e]);
+                return (
+                  <p key={e} className="mb-3">
+                    <Stated state={check.state}>{t(`check.${check.code}`, { eye: eyeWords.short(e) })}</Stated>
+                  </p>
+                );
+              })}
+              {included.length === 1 ? (
+                <p className="mb-3">
+                  <Stated state="watch">{t('oneEye')}</Stated>
+                </p>
+              ) : null}
+              <h2 className="mt-5 mb-2">{t('whatItDoes')}</h2>
+              <ol className="list-decimal pl-5">
+                <li>{t('does1')}</li>
+                {before ? <li>{t('does2', { number: before.number })}</li> : null}
+                <li>{t('does3')}</li>
+                <li>{t('does4')}</li>
+              </ol>
+              <OpenWorking blocks={blocks} />
+            </>
+          )
+        }
+        actions={
+          shown ? (
+            <>
+              {maySign && record.visit.closedAt === null ? <Button onClick={() => signing.signAgain()}>{t('signAgain')}</Button> : null}
+              <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/visits/${record.visit.id}/lesson`)}>
+                {t('toTeach')}
+              </Button>
+            </>
+          ) : (
+            <>
+              <Button onClick={() => router.push(`/visits/${record.visit.id}/lesson`)}>{t('trialHome')}</Button>
+              <Button
+                look="act"
+                keys={['Ctrl ⏎']}
+                disabled={busy || !maySign || included.length === 0 || record.visit.closedAt !== null}
+                onClick={() => form.current?.requestSubmit()}
+              >
+                {t('sign')}
+              </Button>
+            </>
+          )
+        }
+      >
+        {shown ? (
+          <SignedPrescription signed={shown} />
+        ) : (
+          <form
+            ref={form}
+            onSubmit={(event) => {
+              event.preventDefault();
+              void signing.sign();
+            }}
+          >
+            <Spine label={t('title')}>
+              <SpineHead words={eyeWords.heads} label={t('toSign')} />
+              <PrescribedRows signing={signing} />
+              <LastLook signing={signing} />
+            </Spine>
+            <SignSections signing={signing} />
+          </form>
+        )}
+        <DraftLine draft={draft} />
+      </VisitFrame>
+    </WorkingProvider>
+  );
+}

@@ -1,0 +1,102 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import { PURPOSES } from '@/core';
+import { formatDay } from '@/i18n/format';
+import { Field, ProblemLine } from '@/ui/Field';
+import { Stated } from '@/ui/marks';
+import { Segment } from '@/ui/Segment';
+import { useVisit } from '../../shell/VisitProvider';
+import { problemAt, useProblemWords } from '../../../common/words';
+import { Sentence } from './LastLook';
+import { doubledAxis, ModeChoice } from './OrderMode';
+import type { Signing } from './useSigning';
+
+/** How long it holds, how it speaks to the maker, and who signs. */
+export function SignSections({ signing }: { readonly signing: Signing }) {
+  const t = useTranslations('prescription');
+  const words = useProblemWords();
+  const { record, problem } = useVisit();
+  const { viewer } = record.session;
+  const { draft, expires, days, purpose, raw, rawPossible, mustWait, maySign, password, setPassword } = signing;
+  const fieldProblem = (path: string) => {
+    const p = problemAt(problem, path);
+    return p ? words(p.code, p.data) : null;
+  };
+  return (
+    <div className="grid wide:grid-cols-3 border-t border-rule-2">
+      <section className="p-6 border-r border-rule">
+        <h2 className="border-b border-rule-2 pb-2 mb-3">{t('terms')}</h2>
+        <Field
+          label={t('expires')}
+          value={expires}
+          onValue={(value) => draft.set('expires', value)}
+          problem={fieldProblem('expiresOn')}
+          hint={t('expiresHint')}
+        />
+        <Field
+          label={t('days')}
+          value={days}
+          onValue={(value) => draft.set('days', value)}
+          inputMode="numeric"
+          problem={fieldProblem('daysPerWeek')}
+          hint={t('daysHint')}
+        />
+        <div className="field-label">{t('purpose')}</div>
+        <Segment label={t('purpose')} values={PURPOSES} value={purpose} word={(p) => t(`purposes.${p}`)} onChoose={(p) => draft.set('purpose', p)} />
+        <p className="field-note">{t('purposeHint')}</p>
+      </section>
+      <section className="p-6 border-r border-rule">
+        <h2 className="border-b border-rule-2 pb-2 mb-3">{t('speaks')}</h2>
+        <ModeChoice raw={raw} possible={rawPossible} doubled={doubledAxis((e) => signing.states[e])} onChoose={(mode) => draft.set('mode', mode)} />
+        {mustWait ? (
+          <div>
+            <label htmlFor="wait-note" className="field-label">
+              {t('why')}
+            </label>
+            <textarea
+              id="wait-note"
+              className="input"
+              rows={3}
+              value={draft.body.note ?? ''}
+              onChange={(event) => draft.set('note', event.target.value)}
+              aria-invalid={fieldProblem('waitNote') ? true : undefined}
+              aria-describedby="wait-note-note"
+            />
+            <div id="wait-note-note" className="field-note" aria-live="polite">
+              {fieldProblem('waitNote') ? <ProblemLine>{fieldProblem('waitNote')}</ProblemLine> : t('whyHint')}
+            </div>
+          </div>
+        ) : null}
+      </section>
+      <section className="p-6 bg-lift">
+        <h2 className="border-b border-rule-2 pb-2 mb-3">{t('signTitle')}</h2>
+        {signing.wearerLook.map((line) => (line.state === 'asks' ? <Sentence key={line.code} signing={signing} eye={null} line={line} /> : null))}
+        {maySign ? (
+          <>
+            <p className="mb-2">
+              <strong>{viewer.name}</strong>
+              {t('signerTail', { title: viewer.title, register: viewer.registerNumber ?? '' })}
+            </p>
+            <p className="mb-3">
+              {t('signsFor')} <strong>{t('whose', { name: record.wearer.name, day: formatDay(record.wearer.birthDate) })}</strong> {t('notEdited')}
+            </p>
+            <Field
+              label={t('password')}
+              type="password"
+              autoComplete="current-password"
+              value={password}
+              onValue={setPassword}
+              problem={fieldProblem('password')}
+              hint={t('passwordHint')}
+              className="tall"
+            />
+          </>
+        ) : (
+          <p>
+            <Stated state="watch">{t('onlyPrescriber')}</Stated>
+          </p>
+        )}
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,98 @@
+'use client';
+import Link from 'next/link';
+import { Fragment } from 'react';
+import { useTranslations } from 'use-intl';
+import { formatRefraction, type Eye } from '@/core';
+import { formatDay, formatMoment } from '@/i18n/format';
+import type { VisitRecord } from '../../shell/visitData';
+import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
+import { useEyeWords } from '../../../common/eyeWords';
+import { RawFigures } from '../../shell/RawFigures';
+import { useVisit } from '../../shell/VisitProvider';
+
+/** A prescription as it was signed: number, days, prescriber, each eye's lens. It is never edited. */
+export function SignedPrescription({ signed }: { readonly signed: VisitRecord['prescriptions'][number] }) {
+  const t = useTranslations('prescription');
+  const print = useTranslations('print');
+  const look = useTranslations('lastLook');
+  const eyeWords = useEyeWords();
+  const { record } = useVisit();
+  const zone = record.session.practice.timeZone;
+  const signedEye = (e: Eye) => {
+    const row = signed.eyes.find((x) => x.eye === e);
+    const lens = row?.lensId ? record.lenses[row.lensId] : undefined;
+    if (row?.raw) return <RawFigures raw={row.raw} />;
+    if (!row || !lens) return <span className="label">{t('notPrescribed')}</span>;
+    return (
+      <>
+        <span className="power-read">{formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg })}</span>
+        <span className="label">
+          {t('signedLens', {
+            maker: lens.maker,
+            family: lens.familyName,
+            curve: lens.baseCurveMm?.toFixed(1) ?? '',
+            diameter: lens.diameterMm?.toFixed(1) ?? '',
+          })}
+        </span>
+        {lens.addBand ? <span className="label">{t(`add.${lens.addBand}`)}</span> : null}
+        {row.baseCurveTriedMm !== null && row.baseCurveTriedMm !== row.baseCurveOrderedMm ? (
+          <span className="note">{t('triedCurve', { curve: row.baseCurveTriedMm.toFixed(1), diameter: '' })}</span>
+        ) : null}
+      </>
+    );
+  };
+  return (
+    <>
+      <Spine label={t('title')}>
+        <SpineHead words={eyeWords.heads} label={t('number', { number: signed.number })} />
+        <SpineRow
+          chosen
+          tone="field"
+          label={t('prescribed')}
+          note={t('version', { number: signed.number })}
+          right={signedEye('right')}
+          left={signedEye('left')}
+        />
+      </Spine>
+      <dl className="terms" data-testid="signed">
+        <dt>{t('numberTerm')}</dt>
+        <dd>{signed.number}</dd>
+        <dt>{t('purpose')}</dt>
+        <dd>{t(`purposes.${signed.purpose}`)}</dd>
+        <dt>{t('examined')}</dt>
+        <dd>{formatDay(signed.examinedOn)}</dd>
+        <dt>{t('issued')}</dt>
+        <dd>{formatMoment(signed.issuedAt, zone)}</dd>
+        <dt>{t('expires')}</dt>
+        <dd>{formatDay(signed.expiresOn)}</dd>
+        <dt>{t('signer')}</dt>
+        <dd>{t('signerLine', { name: signed.prescriber.name, title: signed.prescriber.title, register: signed.prescriber.registerNumber })}</dd>
+        <dt>{t('practice')}</dt>
+        <dd>{t('practiceLine', { practice: signed.prescriber.practice, address: signed.prescriber.address, telephone: signed.prescriber.telephone })}</dd>
+        {signed.overrides.map((o) => (
+          <Fragment key={`${o.eye ?? 'wearer'}-${o.code}`}>
+            <dt>{o.eye ? t('overriddenEye', { eye: eyeWords.short(o.eye) }) : t('overridden')}</dt>
+            <dd>
+              {look(`c.${o.code as 'fine'}`)}
+              {o.cost === null || o.cost < 0.005 ? '' : look('cost', { blur: o.cost.toFixed(2) })} {t('quote', { text: o.reason })}
+            </dd>
+          </Fragment>
+        ))}
+        {signed.waitNote ? (
+          <>
+            <dt>{t('waitNote')}</dt>
+            <dd>{t('quote', { text: signed.waitNote })}</dd>
+          </>
+        ) : null}
+      </dl>
+      <p className="px-6 pb-4 flex gap-3">
+        <Link className="btn btn-plain" href={`/visits/${record.visit.id}/print/prescription`} prefetch={false}>
+          {print('printCopy')}
+        </Link>
+        <Link className="btn btn-plain" href={`/visits/${record.visit.id}/print/summary`} prefetch={false}>
+          {print('printSummary')}
+        </Link>
+      </p>
+    </>
+  );
+}

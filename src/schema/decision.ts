@@ -1,0 +1,15 @@
+import { inVisit } from './fields';
+import { z } from 'zod';
+
+export const decideForm = z.object({
+  ...inVisit,
+  modality: z.enum(['daily', 'twoWeekly', 'monthly'], { error: 'required' }),
+  wear: z.enum(['day', 'overnight'], { error: 'required' }),
+  reason: z
+    .string()
+    .trim()
+    .max(400, 'tooLong')
+    .nullable()
+    .default(null)
+    .transform((text) => (text === '' ? null : text)),
+});

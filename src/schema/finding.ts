@@ -1,0 +1,26 @@
+import { ACUITY_WAYS, EYES, findingProblem, findingsConflict } from '../core';
+import { acuity, inVisit } from './fields';
+import { z } from 'zod';
+
+const finding = z.object({ sign: z.string().max(30), value: z.union([z.number(), z.string().max(30)]) }).superRefine((f, ctx) => {
+  const problem = findingProblem(f.sign, f.value);
+  if (problem) ctx.addIssue({ code: 'custom', message: problem.code, params: { data: problem.data }, path: ['value'] });
+});
+const oneEye = z.array(finding).max(40);
+/** What an eye sees without a contact lens; needs no power. */
+const sight = z
+  .array(z.object({ way: z.enum(ACUITY_WAYS), acuity }))
+  .max(3)
+  .default([]);
+export const findingsForm = z
+  .object({ ...inVisit, right: oneEye, left: oneEye, rightSight: sight, leftSight: sight })
+  .refine((form) => form.right.length + form.left.length + form.rightSight.length + form.leftSight.length > 0, { message: 'nothingToRecord', path: ['right'] })
+  .superRefine((form, ctx) => {
+    for (const e of EYES) {
+      const findings = Object.fromEntries(form[e].map((f) => [f.sign, f.value]));
+      for (const problem of findingsConflict(findings)) {
+        const at = form[e].findIndex((f) => f.sign === problem.sign);
+        ctx.addIssue({ code: 'custom', message: problem.code, params: { data: problem.data }, path: [e, at, 'value'] });
+      }
+    }
+  });

@@ -1,0 +1,17 @@
+import { dayText, inVisit, optionalText, uuid } from './fields';
+import { z } from 'zod';
+
+const handedOver = z.object({
+  lensOnEyeId: uuid,
+  lot: z.string({ error: 'lotRequired' }).trim().min(1, 'lotRequired').max(40, 'tooLong'),
+  expiresOn: dayText('expiryRequired'),
+});
+export const handOverForm = z
+  .object({
+    ...inVisit,
+    right: handedOver.nullable(),
+    left: handedOver.nullable(),
+    /** Why no lesson was needed; only for those who handle lenses already. */
+    experienceNote: optionalText(400),
+  })
+  .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });

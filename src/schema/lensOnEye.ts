@@ -1,0 +1,113 @@
+import { FIT_WORDS, lensFindingProblem, OVER_CONTROLS, PLUS_HALF, READ_HOW } from '../core';
+import { acuity, eye, inVisit, limited, optionalText, reason, refractionText, uuid } from './fields';
+import { z } from 'zod';
+
+/** A lens of a family in the library. */
+export const lensSpec = z.object({
+  familyId: uuid,
+  sphere: limited('sphere'),
+  cylinder: limited('cylinder'),
+  axis: limited('axis'),
+  add: z.enum(['low', 'medium', 'high']).nullable(),
+  baseCurve: limited('baseCurveMm'),
+  diameter: limited('diameterMm'),
+});
+export type LensSpecInput = z.infer<typeof lensSpec>;
+
+export const putOnForm = z
+  .object({
+    ...inVisit,
+    right: lensSpec.nullable(),
+    left: lensSpec.nullable(),
+    /** Why a lens that a judgement leaves out is tried all the same. */
+    despiteReason: optionalText(400),
+  })
+  .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });
+
+/** Hours a lens may have been worn before it is looked at: at most a whole day and night. */
+const WORN_HOURS = { min: 0.25, max: 24 } as const;
+export const wornForm = z
+  .object({
+    ...inVisit,
+    /** The hand-over the lens on each eye came from. */
+    right: uuid.nullable(),
+    left: uuid.nullable(),
+    hoursWorn: z.number({ error: 'hoursWornRange' }).min(WORN_HOURS.min, 'hoursWornRange').max(WORN_HOURS.max, 'hoursWornRange'),
+    how: z.enum(['wearerSaid', 'boxSeen']),
+  })
+  .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });
+
+export const broughtInForm = z.object({
+  ...inVisit,
+  eye,
+  /** What it is called: from the box, or as the wearer says. */
+  description: z.string({ error: 'lensNameRequired' }).trim().min(2, 'lensNameRequired').max(120, 'tooLong'),
+  /** Null when nobody knows the power: then nothing can be read against it. */
+  power: refractionText.nullable(),
+  modality: z.enum(['daily', 'twoWeekly', 'monthly']).default('monthly'),
+  how: z.enum(['wearerSaid', 'boxSeen']).nullable(),
+});
+export const confirmLensForm = z.object({ ...inVisit, lensOnEyeId: uuid, how: z.enum(['wearerSaid', 'boxSeen']) });
+export const putBackForm = z.object({ ...inVisit, lensOnEyeId: uuid, reason });
+export const takeOffForm = z.object({ ...inVisit, lensOnEyeIds: z.array(uuid).min(1).max(2) });
+
+/** One blink: where the mark sits, and how it was read. */
+const blink = z
+  .object({
+    rotationLeft: limited('rotationLeft'),
+    how: z.enum(READ_HOW).default('typed'),
+    scaleReading: z.number().int().min(0, 'rotation_offScale').max(180, 'rotation_offScale').nullable().default(null),
+    instrumentId: uuid.nullable().default(null),
+  })
+  .refine((b) => (b.scaleReading === null) === (b.instrumentId === null) && (b.how !== 'scale' || b.scaleReading !== null), {
+    message: 'rotation_needsSide',
+    path: ['rotationLeft'],
+  });
+/** Something seen of a lens on an eye. */
+const lensFinding = z
+  .object({
+    sign: z.string().max(30),
+    value: z.union([z.number({ error: 'findingNotANumber' }), z.string().max(30)]),
+    typed: z.string().trim().min(1).max(40).nullable().default(null),
+  })
+  .superRefine((f, ctx) => {
+    const problem = lensFindingProblem(f.sign, f.value);
+    if (problem) ctx.addIssue({ code: 'custom', message: problem.code, path: ['value'], params: { data: problem.data } });
+    else if (f.sign.startsWith('acuity') && f.typed === null) ctx.addIssue({ code: 'custom', message: 'acuityEmpty', path: ['value'] });
+  });
+const onEyeReading = z.object({
+  lensOnEyeId: uuid,
+  fit: z.enum(FIT_WORDS).nullable().default(null),
+  findings: z.array(lensFinding).max(40).default([]),
+  blinks: z.array(blink).max(20, 'tooManyBlinks').default([]),
+  /** These blinks go on with the last series, rather than begin another. */
+  continues: z.boolean().default(false),
+  overRefraction: refractionText.nullable().default(null),
+  overAcuity: acuity.nullable().default(null),
+  /** Cylinder was looked for, whether or not any was found. */
+  cylinderTested: z.boolean().default(false),
+  /** How the first +0.50 looked. */
+  plusHalf: z.enum(PLUS_HALF).nullable().default(null),
+  /** How accommodation was relaxed. */
+  control: z.enum(OVER_CONTROLS).default('none'),
+  vertexMm: limited('vertexMm'),
+  /** Asked whether this is the lens, and it is. */
+  sureOfLens: z.boolean().default(false),
+});
+/** What both eyes see together through the two lenses on them. */
+const sightTogether = z.object({ rightLensOnEyeId: uuid, leftLensOnEyeId: uuid, acuity });
+export const onEyeForm = z
+  .object({ ...inVisit, right: onEyeReading.nullable(), left: onEyeReading.nullable(), both: sightTogether.nullable().default(null) })
+  .refine(
+    (form) =>
+      form.both !== null || [form.right, form.left].some((e) => e && (e.fit !== null || e.overRefraction !== null || e.blinks.length + e.findings.length > 0)),
+    {
+      message: 'nothingToRecord',
+      path: ['right'],
+    },
+  )
+  .refine((form) => [form.right, form.left].every((e) => e === null || e.overAcuity === null || e.overRefraction !== null), {
+    message: 'acuityNeedsOver',
+    path: ['right', 'overAcuity'],
+  });
+export const chooseLensForm = z.object({ ...inVisit, lensOnEyeId: uuid, why: reason });

@@ -1,0 +1,19 @@
+import { EARLIEST_BIRTH_DATE } from '../core';
+import { dayText, optionalText, uuid, version } from './fields';
+import { z } from 'zod';
+
+const identity = {
+  name: z.string({ error: 'nameRequired' }).trim().min(1, 'nameRequired').max(120, 'tooLong'),
+  birthDate: dayText('birthDateRequired').superRefine((day, ctx) => {
+    if (day < EARLIEST_BIRTH_DATE) ctx.addIssue({ code: 'custom', message: 'birthDateTooEarly' });
+  }),
+  telephone: optionalText(40),
+  occupation: optionalText(80),
+  guardian: optionalText(120),
+};
+
+export const createWearerForm = z.object({ ...identity, sameNameIsAnother: z.boolean().optional() });
+export const updateWearerForm = z.object({ ...identity, wearerId: uuid, version });
+export const searchForm = z.object({ search: z.string().trim().max(120).default('') });
+/** `after`: the last visit of the page before. */
+export const wearerForm = z.object({ wearerId: uuid, after: z.object({ openedAt: z.iso.datetime(), id: uuid }).nullable().default(null) });

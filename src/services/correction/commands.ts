@@ -1,0 +1,202 @@
+import 'server-only';
+import {
+  EYES,
+  FACT_KINDS,
+  findingProblem,
+  lastSeries,
+  latest,
+  lensFindingProblem,
+  secondsBetween,
+  type Eye,
+  type Fact,
+  type FactChain,
+  type FactKind,
+  type LensFindingFact,
+  type OnEyeFact,
+  type RecordedFinding,
+} from '../../core';
+import { findFact, findFactValues, insertCorrection, type FactValues } from '../../db/fact';
+import { returnTrial } from '../../db/trialStock';
+import { err, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
+import { correctForm, swapForm, undoForm } from '../../schema/correction';
+import { lockVisit, type Changed, type LockedVisit } from '../visit/lock';
+import { readingOf } from '../visit/reading';
+import { defineCommand, type Context } from '../define';
+import { openAbsoluteStops } from '../stop/openAbsoluteStops';
+
+/** Seconds within which a press of Undo counts; the screen offers ten, the way here takes some. */
+const UNDO_SECONDS = 20;
+
+/** Facts that can only be told apart by the visit's lock; a second correction of one is a conflict. */
+async function append(
+  context: Context,
+  taken: LockedVisit,
+  kind: FactKind,
+  fact: Fact,
+  change: { readonly values: FactValues; readonly reason: string; readonly voided: boolean; readonly eye?: Eye },
+): Promise<Result<null>> {
+  const meta = { ...taken.meta(change.eye ?? null), observedAt: fact.observedAt };
+  const done = await insertCorrection(context.tx, kind, meta, { correctsId: fact.id, reason: change.reason, voided: change.voided }, change.values);
+  if (!done) return err({ kind: 'conflict', what: kind, differs: [] });
+  taken.facts.push({ kind, id: meta.id });
+  taken.changed(FACT_KINDS[kind].slice);
+  return ok(null);
+}
+
+/** A fact of the visit, with what every kind has. */
+async function factOfVisit(context: Context, kind: FactKind, visitId: string, id: string): Promise<Result<Fact>> {
+  const row = await findFact(context.tx, kind, context.caller.practiceId, id);
+  return row?.visitId === visitId ? ok(row as Fact) : notFound('fact');
+}
+
+/** A lens that was never on the eye goes back to the drawer, if it can still be used. */
+async function backToDrawer(context: Context, taken: LockedVisit, fact: Fact): Promise<void> {
+  const row = fact as OnEyeFact;
+  taken.changed('drawer');
+  if (row.trialStockId) await returnTrial(context.tx, context.caller.practiceId, row.trialStockId);
+}
+
+const columnsOf = (power: { sphere: number; cylinder: number; axis: number }): FactValues => ({
+  sphereD: power.sphere,
+  cylinderD: power.cylinder,
+  axisDeg: power.axis,
+});
+
+export const correct = defineCommand({
+  name: 'correct',
+  right: 'clinicalWrite',
+  input: correctForm,
+  about: (form) => ({ subjectKind: form.kind, subjectId: form.factId }),
+  run: async (context, form) => {
+    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    if (!taken.ok) return taken;
+    const fact = await factOfVisit(context, form.kind, form.visitId, form.factId);
+    if (!fact.ok) return fact;
+    if (form.kind === 'finding' && form.value !== null) {
+      const problem = findingProblem((fact.value as unknown as RecordedFinding).sign, form.value.value);
+      if (problem) return err({ kind: 'invalid', fields: [{ path: ['value', 'value'], code: problem.code, data: problem.data }] });
+    }
+    if (form.kind === 'lensFinding' && form.value !== null) {
+      const problem = lensFindingProblem((fact.value as unknown as LensFindingFact).sign, form.value.value);
+      if (problem) return err({ kind: 'invalid', fields: [{ path: ['value', 'value'], code: problem.code, data: problem.data }] });
+    }
+    if (form.kind === 'lensFinding' && form.value !== null && typeof form.value.value === 'number' && form.value.typed === null) {
+      // An acuity is kept as it was read.
+      const { sign } = fact.value as unknown as LensFindingFact;
+      if (sign.startsWith('acuity')) return err({ kind: 'invalid', fields: [{ path: ['value', 'value'], code: 'acuityEmpty' }] });
+    }
+    const change = (): FactValues => {
+      if (form.value === null) return {};
+      switch (form.kind) {
+        case 'overRefraction':
+          return {
+            ...columnsOf(form.value.text.power),
+            typedText: form.value.text.typed,
+            vertexMm: form.value.vertexMm,
+            ...(form.value.text.power.cylinder === 0 ? {} : { cylinderTested: true }),
+          };
+        case 'refraction':
+          return { ...columnsOf(form.value.text.power), typedText: form.value.text.typed, vertexMm: form.value.vertexMm };
+        case 'rotation':
+          return { rotationLeftDeg: form.value.rotationLeft, how: 'typed', scaleReading: null, instrumentId: null };
+        case 'finding':
+          return typeof form.value.value === 'number' ? { numberValue: form.value.value, wordValue: null } : { numberValue: null, wordValue: form.value.value };
+        case 'lensFinding':
+          return typeof form.value.value === 'number'
+            ? { numberValue: form.value.value, wordValue: null, typedText: form.value.typed }
+            : { numberValue: null, wordValue: form.value.value, typedText: null };
+        case 'acuityBoth':
+        case 'eyeAcuity':
+          return { acuityLogMar: form.value.logMar, acuityTyped: form.value.typed };
+        case 'fit':
+          return { verdict: form.value.verdict };
+        case 'lessonAttempt':
+          return { worked: form.value.worked, ...(form.value.worked ? { miss: null } : { miss: 'fell' }) };
+        case 'handOver':
+          return { lot: form.value.lot, expiresOn: form.value.expiresOn };
+      }
+    };
+    const done = await append(context, taken.value, form.kind, fact.value, { values: change(), reason: form.reason, voided: form.value === null });
+    if (!done.ok) return done;
+    if (form.kind === 'lensOnEye' && form.backInDrawer) await backToDrawer(context, taken.value, fact.value);
+    if (FACT_KINDS[form.kind].opensStops) await openAbsoluteStops(context, taken.value);
+    return ok(taken.value.done());
+  },
+});
+
+/** Where a kind that can be swapped value by value is listed. */
+const LIST_OF = { refraction: 'refractions', overRefraction: 'overRefractions', lensOnEye: 'onEye' } as const;
+
+/** Right and left were mixed up: the values change places as one correction; readings stay with the lens of their eye. */
+export const swapEyes = defineCommand({
+  name: 'swapEyes',
+  right: 'clinicalWrite',
+  input: swapForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    if (!taken.ok) return taken;
+    if (form.kind === 'rotation') return swapSeries(context, taken.value, form.reason);
+    const facts = await readingOf(context, taken.value.visit).facts();
+    const all: readonly FactChain<Fact & { readonly lensId?: string | null }>[] = facts[LIST_OF[form.kind]];
+    const newest = (eye: Eye) => latest(all, (row) => row.eye === eye)?.current ?? null;
+    const right = newest('right');
+    const left = newest('left');
+    if (!right || !left) return ruleBroken('bothEyesNeeded');
+    // An unknown lens cannot take the place of a confirmed one: over-refractions hang on the confirmation.
+    if (form.kind === 'lensOnEye' && (right.lensId === null) !== (left.lensId === null)) return ruleBroken('unknownLensSwap');
+    for (const eye of EYES) {
+      const [to, from] = eye === 'right' ? [right, left] : [left, right];
+      const { lensOnEyeId: _stays, ...values } = await findFactValues(context.tx, form.kind, context.caller.practiceId, from.id);
+      const done = await append(context, taken.value, form.kind, to, { values, reason: form.reason, voided: false });
+      if (!done.ok) return done;
+    }
+    return ok(taken.value.done());
+  },
+});
+
+/** The mark was read on the other eye: whole series change places, however many blinks each has. */
+async function swapSeries(context: Context, taken: LockedVisit, reason: string): Promise<Result<Changed>> {
+  const { onEye: lenses, rotations } = await readingOf(context, taken.visit).facts();
+  const lensOf = (eye: Eye) => latest(lenses, (r) => r.eye === eye)?.rootId ?? '';
+  const of = { right: lastSeries(rotations, lensOf('right')), left: lastSeries(rotations, lensOf('left')) };
+  if (of.right.length === 0 || of.left.length === 0) return ruleBroken('bothEyesNeeded');
+  const numbers = { right: of.right[0]?.current.seriesNo ?? 1, left: of.left[0]?.current.seriesNo ?? 1 };
+  for (const eye of EYES) {
+    const other: Eye = eye === 'right' ? 'left' : 'right';
+    for (const { current } of of[eye]) {
+      const values = { lensOnEyeId: lensOf(other), seriesNo: numbers[other] };
+      const done = await append(context, taken, 'rotation', current, { values, reason, voided: false, eye: other });
+      if (!done.ok) return done;
+    }
+  }
+  return ok(taken.done());
+}
+
+/** Takes back what was recorded a moment ago: still an appended correction, with its reason. */
+export const undo = defineCommand({
+  name: 'undo',
+  right: 'clinicalWrite',
+  input: undoForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    if (!taken.ok) return taken;
+    for (const { kind, id } of form.facts) {
+      const fact = await factOfVisit(context, kind, form.visitId, id);
+      if (!fact.ok) return fact;
+      if (fact.value.recordedBy !== context.caller.personId || secondsBetween(fact.value.recordedAt, context.now) > UNDO_SECONDS) {
+        return ruleBroken('tooLateToUndo');
+      }
+      // Undoing a correction restores what it replaced; undoing a first record takes it back.
+      const before = fact.value.correctsId;
+      const old = before ? await factOfVisit(context, kind, form.visitId, before) : null;
+      const restored = old?.ok ? await findFactValues(context.tx, kind, context.caller.practiceId, old.value.id) : {};
+      const done = await append(context, taken.value, kind, fact.value, { values: restored, reason: 'undone within seconds', voided: old === null });
+      if (!done.ok) return done;
+      if (kind === 'lensOnEye' && before === null) await backToDrawer(context, taken.value, fact.value);
+    }
+    if (form.facts.some((f) => FACT_KINDS[f.kind].opensStops)) await openAbsoluteStops(context, taken.value);
+    return ok(taken.value.done());
+  },
+});

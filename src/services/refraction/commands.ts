@@ -1,0 +1,39 @@
+import 'server-only';
+import { EYES } from '../../core';
+import { ok } from '../../lib/outcome';
+import { refractionForm } from '../../schema/refraction';
+import { defineCommand } from '../define';
+import { openAbsoluteStops } from '../stop/openAbsoluteStops';
+import { lockVisit } from '../visit/lock';
+
+export const recordRefraction = defineCommand({
+  name: 'recordRefraction',
+  right: 'clinicalWrite',
+  input: refractionForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const taken = await lockVisit(context, form.visitId, form.version, 'measure', true);
+    if (!taken.ok) return taken;
+    for (const eye of EYES) {
+      const typed = form[eye];
+      if (!typed) continue;
+      taken.value.add('refraction', eye, {
+        sphereD: typed.power.sphere,
+        cylinderD: typed.power.cylinder,
+        axisDeg: typed.power.axis,
+        vertexMm: form.vertexMm,
+        typedText: typed.typed,
+        source: 'typed',
+        addD: form[`${eye}Add`],
+        addSource: form[`${eye}Add`] === null ? null : form.addSource,
+        prismText: typed.prism,
+        acuityLogMar: form[`${eye}Acuity`]?.logMar ?? null,
+        acuityTyped: form[`${eye}Acuity`]?.typed ?? null,
+      });
+    }
+    // A myopic shift under some medicines is an absolute stop.
+    await openAbsoluteStops(context, taken.value);
+    await taken.value.forgetDraft('refraction');
+    return ok(taken.value.done());
+  },
+});

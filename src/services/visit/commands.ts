@@ -1,0 +1,83 @@
+import 'server-only';
+import { setAppointmentState } from '../../db/appointment';
+import { deleteDraft, putDraft } from '../../db/draft';
+import { findOpenVisitOf, findVisit, insertVisit, setVisitClosed } from '../../db/visit';
+import { findWearer } from '../../db/wearer';
+import { err, notFound, ok } from '../../lib/outcome';
+import { closeVisitForm, draftForm, openVisitForm } from '../../schema/visit';
+import { defineCommand } from '../define';
+import { lockVisit } from './lock';
+
+export const openVisit = defineCommand({
+  name: 'openVisit',
+  right: 'clinicalWrite',
+  input: openVisitForm,
+  about: (_form, out: { visitId: string }) => ({ subjectKind: 'visit', subjectId: out.visitId }),
+  run: async (context, form) => {
+    const { tx, caller, now } = context;
+    const wearer = await findWearer(tx, caller.practiceId, form.wearerId);
+    if (!wearer) return notFound('wearer');
+    if (form.appointmentId !== null) {
+      const arrived = await setAppointmentState(tx, caller.practiceId, form.appointmentId, form.wearerId, 'arrived');
+      if (!arrived) return notFound('appointment');
+    }
+    const id = context.newId();
+    const made = await insertVisit(tx, {
+      id,
+      practiceId: caller.practiceId,
+      wearerId: form.wearerId,
+      kind: form.kind,
+      appointmentId: form.appointmentId,
+      at: now,
+      by: caller.personId,
+    });
+    if (made) return ok({ visitId: id });
+    // Somebody opened this appointment's visit already: that one goes on.
+    const open = form.appointmentId === null ? null : await findOpenVisitOf(tx, caller.practiceId, form.appointmentId);
+    return open ? ok({ visitId: open }) : err({ kind: 'conflict', what: 'visit', differs: [] });
+  },
+});
+
+export const closeVisit = defineCommand({
+  name: 'closeVisit',
+  right: 'clinicalWrite',
+  input: closeVisitForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    if (!taken.ok) return taken;
+    context.answer.visit = await setVisitClosed(context.tx, context.caller.practiceId, form.visitId, context.now);
+    // Closed, it counts what was recorded before it, and nothing that lies beside it.
+    taken.value.changed('health', 'supply', 'measures');
+    return ok(taken.value.done());
+  },
+});
+
+/** Unfinished typing, kept apart from facts; an empty body lets it go. */
+export const saveDraft = defineCommand({
+  name: 'saveDraft',
+  right: 'wearers',
+  audited: false,
+  input: draftForm,
+  about: () => null,
+  run: async (context, form) => {
+    const { tx, caller, now } = context;
+    const visit = await findVisit(tx, caller.practiceId, form.visitId);
+    if (!visit) return notFound('visit');
+    if (Object.keys(form.body).length === 0) await deleteDraft(tx, caller.practiceId, form.visitId, form.step, caller.personId);
+    else {
+      const kept = await putDraft(tx, {
+        practiceId: caller.practiceId,
+        visitId: form.visitId,
+        step: form.step,
+        authorId: caller.personId,
+        body: form.body,
+        sequence: form.sequence,
+        at: now,
+      });
+      // Typed later in another tab: this older text does not stand in for it, and is not called saved.
+      if (!kept) return err({ kind: 'conflict', what: 'draft', differs: [] });
+    }
+    return ok({ savedAt: now });
+  },
+});

@@ -1,0 +1,48 @@
+import 'server-only';
+import { Temporal } from 'temporal-polyfill';
+import { STEP_SLICES } from '../../core';
+import { listToday, type TodayRow } from '../../db/appointment';
+import { findVisit } from '../../db/visit';
+import { notFound, ok } from '../../lib/outcome';
+import { emptyForm } from '../../schema/fields';
+import { readVisitForm } from '../../schema/visit';
+import { defineQuery } from '../define';
+import { sessionContextOf, type SessionContext } from '../sessionContext';
+import { readVisitPart, type VisitPart } from './slices';
+
+export const readToday = defineQuery({
+  name: 'readToday',
+  right: 'read',
+  input: emptyForm,
+  about: () => null,
+  run: async (context): Promise<{ ok: true; value: { session: SessionContext; rows: readonly TodayRow[] } }> => {
+    const start = Temporal.PlainDate.from(context.today).toZonedDateTime(context.practice.timeZone);
+    const from = start.toInstant().toString();
+    const to = start.add({ days: 1 }).toInstant().toString();
+    return ok({ session: sessionContextOf(context), rows: await listToday(context.tx, context.caller.practiceId, from, to) });
+  },
+});
+
+/** The practice, the moment and the person. */
+export const readSession = defineQuery({
+  name: 'readSession',
+  right: 'read',
+  audited: false,
+  input: emptyForm,
+  about: () => null,
+  run: (context) => Promise.resolve(ok(sessionContextOf(context))),
+});
+
+/** What a page of a visit shows: its head, and the parts that the page works with. */
+export const readVisit = defineQuery({
+  name: 'readVisit',
+  right: 'read',
+  input: readVisitForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const visit = await findVisit(context.tx, context.caller.practiceId, form.visitId);
+    if (!visit) return notFound('visit');
+    const part: VisitPart = await readVisitPart(context, visit, STEP_SLICES[form.page]);
+    return ok({ session: sessionContextOf(context), part });
+  },
+});

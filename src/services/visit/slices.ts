@@ -1,0 +1,113 @@
+import 'server-only';
+import {
+  eyesOfVisit,
+  handOverLines,
+  provenance,
+  STEP_SLICES,
+  stepAnswers,
+  type Eye,
+  type SliceName,
+  type VisitHead,
+  type VisitPage,
+  type VisitRow,
+  type VisitSlices,
+} from '../../core';
+import type { FamilyWithBlocks } from '../../db/family';
+import { listDrawer } from '../../db/trialStock';
+import { libraryTag, type Context } from '../define';
+import { lensIn, namedLenses, type Named } from './lenses';
+import { readingOf, type VisitReading } from './reading';
+
+/** The parts of a visit as they are sent. */
+export type Slices = VisitSlices<FamilyWithBlocks>;
+/** The head of a visit and some of its slices, as they stood at one moment. */
+export interface VisitPart {
+  readonly head: VisitHead;
+  readonly slices: { readonly [Name in SliceName]?: Slices[Name] };
+  /** The server's moment and the practice's day. */
+  readonly now: string;
+  readonly today: string;
+}
+
+type Supply = Awaited<ReturnType<VisitReading['supply']>>;
+
+/** Everything of the visit that names a lens. */
+async function lensesIn(context: Context, reading: VisitReading, supply: Supply): Promise<Named> {
+  const facts = await reading.facts();
+  const ids = [
+    ...facts.onEye.flatMap((c) => c.rows.map((r) => r.lensId)),
+    ...supply.trials.map((o) => o.lensId),
+    ...supply.prescriptions.flatMap((p) => p.eyes.map((e) => e.lensId)),
+    ...supply.handOvers.flatMap((c) => c.rows.map((r) => r.lensId)),
+    ...supply.orders.flatMap((o) => o.lines.map((l) => l.lensId)),
+  ];
+  return namedLenses(
+    context,
+    ids.flatMap((id) => id ?? []),
+  );
+}
+
+async function headOf(context: Context, reading: VisitReading, supply: Supply, named: Named): Promise<VisitHead> {
+  const { visit } = reading;
+  const wearer = await reading.wearer();
+  const health = await reading.state();
+  const facts = await reading.facts();
+  const eyes = eyesOfVisit(facts, lensIn(named), context.settings, { age: wearer.age, bestBefore: (await reading.past()).bestBefore, health });
+  const choosing = { right: eyes.right.verdict.choosing, left: eyes.left.verdict.choosing };
+  const state = await reading.state(choosing);
+  const tried = [...supply.trials, ...facts.onEye.flatMap((c) => (c.current ? [c.current] : []))];
+  const file = { ...supply, onEye: tried.map((row) => ({ rootId: row.rootId, rows: [row], current: row })) };
+  const wornBy = (eye: Eye): VisitHead['worn'][Eye] => {
+    const { worn } = provenance(file, eye);
+    return worn && { ...worn, familyName: named.lenses[worn.lensId]?.familyName ?? '' };
+  };
+  const { stops } = await reading.health();
+  return {
+    visit,
+    wearer,
+    answers: stepAnswers({ visitId: visit.id, eyes, health: state, prescriptions: supply.prescriptions, lessons: supply.lessons, orders: supply.orders }),
+    lines: handOverLines(state.answers, state.fired),
+    alert: state.alert,
+    stops: stops.filter((s) => s.endedAt === null).map((s) => s.rule),
+    worn: { right: wornBy('right'), left: wornBy('left') },
+    drafts: supply.drafts,
+    libraryTag: libraryTag(context),
+  };
+}
+
+/** The head of a visit and the slices asked for, each from what was read once in this transaction. */
+export async function readVisitPart(context: Context, visit: VisitRow, names: readonly SliceName[]): Promise<VisitPart> {
+  const reading = readingOf(context, visit);
+  const supply = await reading.supply();
+  const named = await lensesIn(context, reading, supply);
+  const head = await headOf(context, reading, supply, named);
+  const read: { readonly [Name in SliceName]: () => Promise<Slices[Name]> } = {
+    health: async () => ({ health: await reading.health() }),
+    trend: async () => ({ trend: await reading.trend() }),
+    measures: async () => ({ facts: await reading.facts(), ...(await reading.past()) }),
+    supply: () => {
+      const { trials: _trials, drafts: _drafts, ...shown } = supply;
+      return Promise.resolve(shown);
+    },
+    lenses: () => Promise.resolve(named),
+    drawer: async () => ({ drawer: await listDrawer(context.tx, context.caller.practiceId, context.today) }),
+  };
+  const slices: Partial<Record<SliceName, unknown>> = {};
+  for (const name of names) slices[name] = await read[name]();
+  return { head, slices: slices as VisitPart['slices'], now: context.now, today: context.today };
+}
+
+/** Lenses and drawer are read with what brings other lenses. */
+const WITH_LENSES: readonly SliceName[] = ['measures', 'supply'];
+
+/** What a command changed of a page, from what it has read itself; null when it changed no visit. */
+export async function readChanged(context: Context, page: VisitPage): Promise<VisitPart | null> {
+  const { visit, changed } = context.answer;
+  if (!visit) return null;
+  const names: readonly SliceName[] = STEP_SLICES[page];
+  return readVisitPart(
+    context,
+    visit,
+    names.filter((name) => changed.has(name) || (name === 'lenses' && WITH_LENSES.some((w) => changed.has(w)))),
+  );
+}

@@ -1,0 +1,59 @@
+import 'server-only';
+import { ageOn, chains, type WearerFile } from '../../core';
+import { bundle } from '../../db/bundle';
+import { factsByKind } from '../../db/fact';
+import { asOrders, orderParts } from '../../db/order';
+import { asPrescriptions, countPrescriptions, prescriptionParts } from '../../db/prescription';
+import { listVisitsPage, type VisitKey } from '../../db/visit';
+import { listNewestTrials, listSupplyBefore } from '../../db/visitPast';
+import { listIdentityChanges, wearerRow } from '../../db/wearer';
+import type { Context } from '../define';
+import { namedLenses } from '../visit/lenses';
+
+/** Of each kind what is newest; the visits come by pages. */
+const MOST = { prescriptions: 6, orders: 6, handOvers: 12, visits: 20, identityChanges: 20 } as const;
+
+/**
+ * A wearer's file, or null when the practice has no such wearer.
+ * @param after the last visit of the page before
+ */
+export async function readWearerFile(context: Context, wearerId: string, after: VisitKey | null): Promise<WearerFile | null> {
+  const { tx, caller, today } = context;
+  const { practiceId } = caller;
+  const scope = { practiceId, wearerId, id: null };
+  const rows = await bundle(tx, {
+    wearers: wearerRow(tx, practiceId, wearerId),
+    visits: listVisitsPage(tx, practiceId, wearerId, after, MOST.visits + 1),
+    ...prescriptionParts(tx, practiceId, wearerId, { most: MOST.prescriptions, visitId: null }),
+    ...orderParts(tx, practiceId, wearerId, { most: MOST.orders, visitId: null }),
+    counted: countPrescriptions(tx, practiceId, wearerId),
+    supply: listSupplyBefore(tx, scope, MOST.handOvers),
+    trials: listNewestTrials(tx, scope),
+    identityChanges: listIdentityChanges(tx, practiceId, wearerId, MOST.identityChanges),
+  });
+  const [wearer] = rows.wearers;
+  if (!wearer) return null;
+  const { handOver } = factsByKind(['handOver', 'lessonAttempt', 'lessonTopic'], rows.supply);
+  const file = {
+    wearer: { ...wearer, age: ageOn(wearer.birthDate, today) },
+    visits: rows.visits.slice(0, MOST.visits),
+    moreVisits: rows.visits.length > MOST.visits,
+    prescriptions: asPrescriptions(rows),
+    prescriptionCount: rows.counted[0]?.count ?? 0,
+    orders: asOrders(rows),
+    handOvers: chains(handOver),
+    onEye: rows.trials.map((row) => ({ rootId: row.rootId, rows: [row], current: row })),
+    identityChanges: rows.identityChanges,
+  };
+  const ids = [
+    ...file.onEye.map((c) => c.current.lensId),
+    ...file.prescriptions.flatMap((p) => p.eyes.map((e) => e.lensId)),
+    ...file.handOvers.flatMap((c) => c.rows.map((r) => r.lensId)),
+    ...file.orders.flatMap((o) => o.lines.map((l) => l.lensId)),
+  ];
+  const { lenses } = await namedLenses(
+    context,
+    ids.flatMap((id) => id ?? []),
+  );
+  return { ...file, lenses };
+}
