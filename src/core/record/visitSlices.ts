@@ -93,7 +93,7 @@ export const SLICE_NAMES = ['health', 'trend', 'measures', 'supply', 'lenses', '
 
 /** What each page of a visit reads. */
 export const STEP_SLICES = {
-  history: ['health', 'supply'],
+  history: ['health', 'measures', 'supply', 'lenses'],
   eyeHealth: ['health', 'measures', 'trend', 'supply', 'lenses'],
   kind: ['health', 'measures', 'supply', 'lenses'],
   refraction: ['health', 'measures', 'supply', 'lenses', 'drawer'],

@@ -8,8 +8,13 @@ import { decisionOf } from '../../shell/health';
 import { useVisit } from '../../shell/VisitProvider';
 import { useSoFar } from './useSoFar';
 
-/** The best families for what is typed, ranked anew with every key. */
+/** The best families for what is typed, ranked anew with every key; nothing until the library has come. */
 export function SoFar({ asked }: { readonly asked: AskedSoFar }) {
+  const { hasLibrary } = useVisit();
+  return hasLibrary ? <Ranked asked={asked} /> : null;
+}
+
+function Ranked({ asked }: { readonly asked: AskedSoFar }) {
   const t = useTranslations('refraction');
   const { record, health, eye, lensOf } = useVisit();
   const room = useMemo(
