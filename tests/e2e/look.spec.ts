@@ -88,7 +88,7 @@ test('headers: policy with a nonce, nothing sniffed, no address handed on', asyn
   expect(headers['x-powered-by']).toBeUndefined();
   for (const [origin, path] of [
     ['http://elsewhere.test', '/api/session'],
-    ['http://elsewhere.test', '/api/commands/readToday'],
+    ['http://elsewhere.test', '/api/queries/readToday'],
   ] as const) {
     const refused = await fetch(`${site.url}${path}`, { method: 'POST', headers: { origin, 'content-type': 'application/json' }, body: '{}' });
     expect(refused.status).toBe(403);
@@ -105,7 +105,7 @@ test('headers: policy with a nonce, nothing sniffed, no address handed on', asyn
     body: '{"account":"a\\u0000b","password":"x"}',
   });
   expect(nul.status).toBe(422);
-  const signedOut = await fetch(`${site.url}/api/commands/searchWearers`, { method: 'POST', headers: { origin: site.url }, body: '{}' });
+  const signedOut = await fetch(`${site.url}/api/queries/searchWearers`, { method: 'POST', headers: { origin: site.url }, body: '{}' });
   expect(signedOut.status).toBe(401);
 });
 
