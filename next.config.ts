@@ -6,6 +6,11 @@ const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
   serverExternalPackages: ['@node-rs/argon2', 'postgres', 'pino'],
+  turbopack: {
+    // Messages are compiled while building, and formatted by the part of the library that reads compiled ones.
+    rules: { '*.messages.json': { loaders: ['./scripts/lib/messagesLoader.cjs'], as: '*.json' } },
+    resolveAlias: { 'use-intl/format-message': 'use-intl/format-message/format-only' },
+  },
   generateBuildId: () => process.env.KEENFIT_BUILD ?? `b${Date.now().toString(36)}`,
 };
 export default config;

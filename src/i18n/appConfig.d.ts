@@ -1,8 +1,8 @@
-import type messages from './messages/en.json';
+import type { en } from './messages/en';
 
 declare module 'use-intl' {
   interface AppConfig {
     Locale: 'en';
-    Messages: typeof messages;
+    Messages: typeof en;
   }
 }

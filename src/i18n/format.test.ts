@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import messages from './messages/en.json';
+import { en as messages } from './messages/en';
 import { formatDay, formatElapsed, formatMoment, formatMoney, formatRecord, formatTime, formatWeekday } from './format';
 
 describe('writing days, times and money', () => {

@@ -1,17 +1,7 @@
 'use client';
-import { Dialog } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
 
-/** A panel over the page: the page and what was typed on it stay. */
-export function Panel({
-  open,
-  onClose,
-  title,
-  children,
-  strong = false,
-  opaque = false,
-  wide = false,
-}: {
+export interface PanelProps {
   readonly open: boolean;
   readonly onClose: (() => void) | null;
   readonly title: string;
@@ -20,23 +10,21 @@ export function Panel({
   /** Nothing of the page is seen behind it. */
   readonly opaque?: boolean;
   readonly wide?: boolean;
-}) {
+}
+
+const load = () => import('./PanelDialog').then((m) => ({ default: m.PanelDialog }));
+const PanelDialog = lazy(load);
+
+/** A panel over the page: the page and what was typed on it stay. */
+export function Panel(props: PanelProps) {
+  const [opened, setOpened] = useState(props.open);
+  if (props.open && !opened) setOpened(true);
+  // Fetched while the server is there: the panel that says it is away must not have to ask it.
+  useEffect(() => void load(), []);
+  if (!opened) return null;
   return (
-    <Dialog.Root open={open} onOpenChange={(next) => (!next && onClose ? onClose() : undefined)}>
-      <Dialog.Portal>
-        <Dialog.Overlay className={opaque ? 'veil veil-opaque' : strong ? 'veil veil-strong' : 'veil'} />
-        <Dialog.Content
-          className={wide ? 'panel panel-wide' : 'panel'}
-          aria-describedby={undefined}
-          onEscapeKeyDown={(event) => (onClose ? undefined : event.preventDefault())}
-          onInteractOutside={(event) => event.preventDefault()}
-          // React hands a panel's events to the page it was opened from: its form must not send the page's.
-          onSubmit={(event) => event.stopPropagation()}
-        >
-          <Dialog.Title className="panel-title">{title}</Dialog.Title>
-          {children}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Suspense fallback={null}>
+      <PanelDialog {...props} />
+    </Suspense>
   );
 }

@@ -49,7 +49,7 @@ test('repairs and keeping by key', async ({ page }) => {
   await right.fill('-14.00');
   await expect(page.locator('#power-right-note')).toContainText('Unusually strong sphere');
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();
-  await expect(page).toHaveURL(/power$/);
+  await expect(page).toHaveURL(/refraction$/);
   await right.focus();
   await page.keyboard.press('Alt+k');
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();

@@ -19,7 +19,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
       .click();
   await page.getByRole('button', { name: 'Record the findings' }).click();
   await expect(page.locator('.toast')).toContainText('Findings recorded');
-  await page.getByRole('link', { name: /Power/ }).click();
+  await page.getByRole('link', { name: /Refraction/ }).click();
   await page.waitForURL('**/refraction');
   await expect(page.getByText('Nessa Quillby')).toBeVisible();
   await expect(page.getByTestId('birth-date')).toContainText('born 14 Mar 1992');

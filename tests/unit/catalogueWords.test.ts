@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import messages from '../../src/i18n/messages/en.json';
+import { en as messages } from '../../src/i18n/messages/en';
 import { FILTERS, GEOMETRIES, MARK_LAYOUTS, MODALITIES, MULTIFOCAL_DESIGNS, SHAPES, STABILISATIONS } from '../../src/core';
 import { BLOCK_COLUMNS, CATALOGUE_COLUMNS, FAMILY_COLUMNS, FORMULA, NEEDED_COLUMNS } from '../../src/schema/catalogue';
 import { careProductForm } from '../../src/schema/careProduct';

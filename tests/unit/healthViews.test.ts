@@ -4,7 +4,7 @@ import { asChains, draftKey, faults, gradeAfter, readFinding, ruleOn, typedFindi
 import { digitOf, originOf, press, readTyped, sameAnswer, sheetOf, typedOf } from '../../src/features/visit/steps/history/model';
 import { placeOf, reasonRows } from '../../src/features/visit/steps/kind/model';
 import { adviceOf, healthOfRecord } from '../../src/features/visit/shell/health';
-import messages from '../../src/i18n/messages/en.json';
+import { en as messages } from '../../src/i18n/messages/en';
 import { record } from '../fixtures';
 
 const NEEDS = { right: null, left: null };

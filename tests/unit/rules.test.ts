@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SETTINGS, holds, KIND_RULES, NIGHT_BARS, STOP_RULES, type AdviceFacts, type Condition, type KindRule } from '../../src/core';
-import messages from '../../src/i18n/messages/en.json';
+import { en as messages } from '../../src/i18n/messages/en';
 import { firingCases, nearMisses, ruleFaults, type RuleLike } from '../support/ruleCases';
 
 const ALL: readonly RuleLike[] = [...STOP_RULES, ...KIND_RULES, ...NIGHT_BARS];
@@ -74,9 +74,10 @@ describe('the check itself finds bad rules', () => {
 });
 
 describe('every rule has its words', () => {
-  const stops: Readonly<Record<string, { name: string; why?: string; frees?: string; steer?: string }>> = messages.stops.r;
+  const stops: Readonly<Record<string, { why?: string; frees?: string; steer?: string }>> = messages.stops.r;
+  const names: Readonly<Record<string, string>> = messages.ruleNames;
   it.each(STOP_RULES.map((r) => [r.id, r] as const))('%s', (id, r) => {
-    expect(stops[id]?.name).toBeTruthy();
+    expect(names[id]).toBeTruthy();
     expect(stops[id]?.why).toBeTruthy();
     if (r.strength === 'stop' || r.strength === 'treatFirst') expect(stops[id]?.frees).toBeTruthy();
     if (r.strength === 'overwear') expect(stops[id]?.steer).toBeTruthy();

@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { createTranslator } from 'use-intl/core';
 import { describe, expect, it } from 'vitest';
-import messages from '../../src/i18n/messages/en.json';
+import { en as messages } from '../../src/i18n/messages/en';
 import { CARE_TOPICS, ROLES } from '../../src/core';
 
 const filesOf = (folder: string): string[] =>

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addDays, ageOn, dayIn, daysBetween, isIsoDate, parseDay } from '../index';
+import { addDays, addSeconds, addYears, ageOn, dayIn, daysBetween, isIsoDate, parseDay, secondsBetween } from '../index';
+import { Temporal } from 'temporal-polyfill';
 
 describe('days', () => {
   it('there and back', () => {
@@ -51,5 +52,31 @@ describe('a day as typed', () => {
     ['14 Mar 92', 'notADay'],
   ])('%s is %s', (text, code) => {
     expect(parseDay(text)).toMatchObject({ ok: false, error: { code } });
+  });
+});
+
+describe('the calendar against the Temporal polyfill, a reference library', () => {
+  const day = fc.date({ min: new Date('1900-01-01'), max: new Date('2199-12-31'), noInvalidDate: true }).map((d) => d.toISOString().slice(0, 10));
+  const plain = (text: string) => Temporal.PlainDate.from(text);
+  it('adds days and years, and counts days', () => {
+    fc.assert(
+      fc.property(day, day, fc.integer({ min: -4000, max: 4000 }), fc.integer({ min: -90, max: 90 }), (a, b, days, years) => {
+        expect(addDays(a, days)).toBe(plain(a).add({ days }).toString());
+        expect(addYears(a, years)).toBe(plain(a).add({ years }).toString());
+        expect(daysBetween(a, b)).toBe(plain(a).until(plain(b), { largestUnit: 'days' }).days);
+      }),
+    );
+  });
+  it('ages, and names the day of an instant in a zone', () => {
+    const zone = fc.constantFrom('UTC', 'America/St_Johns', 'Pacific/Auckland', 'Asia/Kolkata', 'America/New_York');
+    fc.assert(
+      fc.property(day, day, zone, fc.integer({ min: 0, max: 86_399 }), (a, b, timeZone, second) => {
+        const [birth, today] = a < b ? [a, b] : [b, a];
+        expect(ageOn(birth, today)).toBe(plain(birth).until(plain(today), { largestUnit: 'years' }).years);
+        const instant = addSeconds(`${b}T00:00:00Z`, second);
+        expect(dayIn(instant, timeZone)).toBe(Temporal.Instant.from(instant).toZonedDateTimeISO(timeZone).toPlainDate().toString());
+        expect(secondsBetween(`${b}T00:00:00Z`, instant)).toBe(second);
+      }),
+    );
   });
 });

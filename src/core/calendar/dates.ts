@@ -1,36 +1,50 @@
-import { Temporal } from 'temporal-polyfill';
 import type { IsoDate, IsoInstant } from '../units';
 
+/**
+ * Calendar days as the platform's own calendar reckons them: proleptic Gregorian, in UTC, so that no time zone of the machine
+ * bears on them. A test compares every function with the Temporal polyfill.
+ */
+
+const DAY_MS = 86_400_000;
+const dayNumber = (day: IsoDate): number => Date.UTC(Number(day.slice(0, 4)), Number(day.slice(5, 7)) - 1, Number(day.slice(8, 10))) / DAY_MS;
+const fromNumber = (number: number): IsoDate => new Date(number * DAY_MS).toISOString().slice(0, 10);
+
 /** A day some days later (or earlier, negative). @example addDays('2026-02-27', 2) → '2026-03-01' */
-export const addDays = (day: IsoDate, days: number): IsoDate => Temporal.PlainDate.from(day).add({ days }).toString();
+export const addDays = (day: IsoDate, days: number): IsoDate => fromNumber(dayNumber(day) + days);
 
 /** A day some years later; 29 Feb becomes 28 Feb. @example addYears('2028-02-29', 1) → '2029-02-28' */
-export const addYears = (day: IsoDate, years: number): IsoDate => Temporal.PlainDate.from(day).add({ years }).toString();
+export function addYears(day: IsoDate, years: number): IsoDate {
+  const later = `${String(Number(day.slice(0, 4)) + years).padStart(4, '0')}${day.slice(4)}`;
+  return isIsoDate(later) ? later : `${later.slice(0, 8)}28`;
+}
 
 /** Days from a to b, negative when b is earlier. @example daysBetween('2026-01-01', '2026-01-31') → 30 */
-export const daysBetween = (a: IsoDate, b: IsoDate): number => Temporal.PlainDate.from(a).until(Temporal.PlainDate.from(b), { largestUnit: 'days' }).days;
+export const daysBetween = (a: IsoDate, b: IsoDate): number => dayNumber(b) - dayNumber(a);
 
 /** The calendar day of an instant in a time zone. @example dayIn('2026-11-24T23:30:00Z', 'Pacific/Auckland') → '2026-11-25' */
-export const dayIn = (instant: IsoInstant, timeZone: string): IsoDate => Temporal.Instant.from(instant).toZonedDateTimeISO(timeZone).toPlainDate().toString();
+export function dayIn(instant: IsoInstant, timeZone: string): IsoDate {
+  const parts = new Intl.DateTimeFormat('en-US', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit', calendar: 'gregory' }).formatToParts(
+    new Date(instant),
+  );
+  const part = (type: 'year' | 'month' | 'day'): string => parts.find((p) => p.type === type)?.value ?? '';
+  return `${part('year').padStart(4, '0')}-${part('month')}-${part('day')}`;
+}
 
 /** True for a real calendar day written YYYY-MM-DD. @example isIsoDate('2026-02-30') → false */
 export function isIsoDate(text: string): boolean {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
-  try {
-    Temporal.PlainDate.from(text, { overflow: 'reject' });
-    return true;
-  } catch {
-    return false;
-  }
+  const number = dayNumber(text);
+  return Number.isFinite(number) && fromNumber(number) === text;
 }
 
-/** Whole years of age on a day. @example ageOn('1992-03-14', '2026-11-24') → 34 */
-export const ageOn = (birthDate: IsoDate, day: IsoDate): number =>
-  Temporal.PlainDate.from(birthDate).until(Temporal.PlainDate.from(day), { largestUnit: 'years' }).years;
+/** Whole years of age on a day; who was born on 29 February turns a year older on 1 March of other years. @example ageOn('1992-03-14', '2026-11-24') → 34 */
+export function ageOn(birthDate: IsoDate, day: IsoDate): number {
+  const years = Number(day.slice(0, 4)) - Number(birthDate.slice(0, 4));
+  return birthDate.slice(5) <= day.slice(5) ? years : years - 1;
+}
 
 /** Seconds from a to b. @example secondsBetween('2026-01-01T00:00:00Z', '2026-01-01T00:01:00Z') → 60 */
-export const secondsBetween = (a: IsoInstant, b: IsoInstant): number =>
-  (Temporal.Instant.from(b).epochMilliseconds - Temporal.Instant.from(a).epochMilliseconds) / 1000;
+export const secondsBetween = (a: IsoInstant, b: IsoInstant): number => (Date.parse(b) - Date.parse(a)) / 1000;
 
-/** An instant some seconds later. @example addSeconds('2026-01-01T00:00:00Z', 60) → '2026-01-01T00:01:00Z' */
-export const addSeconds = (at: IsoInstant, seconds: number): IsoInstant => Temporal.Instant.from(at).add({ seconds }).toString();
+/** An instant some seconds later. @example addSeconds('2026-01-01T00:00:00Z', 60) → '2026-01-01T00:01:00.000Z' */
+export const addSeconds = (at: IsoInstant, seconds: number): IsoInstant => new Date(Date.parse(at) + seconds * 1000).toISOString();

@@ -28,4 +28,4 @@ export const stepsOf = (kind: VisitKind): readonly StepId[] => STEPS_OF[kind];
  * The page of a step, as its address writes it.
  * @example stepSlug('eyeHealth') → 'eye-health'
  */
-export const stepSlug = (step: StepId): string => step.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
+export const stepSlug = (step: string): string => step.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);

@@ -3,13 +3,13 @@ import { Bell, BellOff } from 'lucide-react';
 import Link from 'next/link';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { secondsBetween } from '@/core';
 import { formatElapsed } from '@/i18n/format';
 import type { SettlingRow } from '@/db/lensOnEye';
 import { StateMark } from '@/ui/marks';
 import { useNow } from './Clock';
 import { useServer } from './ServerProvider';
 import { useDeviceChoice } from './deviceChoice';
+import { secondsSince } from './elapsed';
 import { softTone } from './softTone';
 
 /** How often other rooms' clocks are asked for, ms. */
@@ -17,7 +17,7 @@ const ASKED_EVERY = 15_000;
 /** Something was put on an eye or taken off it: the clocks are asked for at once. */
 export const LENS_MOVED = 'keenfit-lens-moved';
 
-const leftOf = (clock: SettlingRow, moment: number): number => clock.settleMinutes * 60 - secondsBetween(clock.putOnAt, new Date(moment).toISOString());
+const leftOf = (clock: SettlingRow, moment: number): number => clock.settleMinutes * 60 - secondsSince(clock.putOnAt, moment);
 
 /** The settle clocks of the practice, on every signed-in page; a soft sound at the end where this device asks for it. */
 export function SettleClocks() {

@@ -1,3 +1,4 @@
+import { createContext, useContext } from 'react';
 import { useTranslations } from 'use-intl';
 import type { Eye } from '@/core';
 import type { FieldProblem, ProblemData, Problem } from '@/lib/outcome';
@@ -19,16 +20,19 @@ export function useProblemWords(): (code: string, data?: ProblemData) => string 
   return (code, data) => (t.has(code as Code) ? t(code as 'notUnderstood', shown(data)) : t('notUnderstood'));
 }
 
+/** Names a rule that refuses, where rules have names: in a visit. */
+export const RuleName = createContext<(rule: string) => string>((rule) => rule);
+
 /** A refusal that belongs to no field, in words. */
 export function useRefusalWords(): (problem: Problem) => string {
   const words = useProblemWords();
   const eyes = useTranslations('eyes');
-  const stops = useTranslations('stops.r');
+  const ruleName = useContext(RuleName);
   return (problem) => {
     switch (problem.kind) {
       case 'ruleBroken': {
         const { eye, rule, ...rest } = problem.data ?? {};
-        const data = rule === undefined ? rest : { ...rest, rule: stops(`${rule as 'dust'}.name`) };
+        const data = rule === undefined ? rest : { ...rest, rule: ruleName(String(rule)) };
         const text = words(problem.rule, data);
         return eye === 'right' || eye === 'left' ? `${eyes(`${eye}.short`)}: ${text}` : text;
       }

@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useKey } from '../common/keys';
+import dynamic from 'next/dynamic';
 import { useTranslations } from 'use-intl';
 import { EYES, formatRefraction, may, parseRefraction, toCornealPlane, type Eye, type Refraction } from '@/core';
 import { formatDay, formatMoney, formatMoment } from '@/i18n/format';
@@ -13,15 +14,21 @@ import { EyeBadge, KeyCap } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
 import { useEyeWords } from '../common/eyeWords';
 import { AppPage } from '../common/AppPage';
-import { RangeOfFamily } from '../common/range/RangeOfFamily';
 import { useProblemWords } from '../common/words';
 import { Blocks } from './Blocks';
 import { Ending } from './Ending';
-import { FamilyEditor } from './FamilyEditor';
 import { extentOf } from './model';
+import lensWords from '@/i18n/messages/en/lens.messages.json';
+import libraryWords from '@/i18n/messages/en/library.messages.json';
+import rangeWords from '@/i18n/messages/en/range.messages.json';
+import { withWords } from '@/i18n/withWords';
+import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
+
+const FamilyEditor = dynamic(() => import('./FamilyEditor').then((m) => m.FamilyEditor));
+const RangeOfFamily = dynamic(() => import('../common/range/RangeOfFamily').then((m) => m.RangeOfFamily));
 
 /** One lens family: what it makes as a picture, with a power put on it; its versions, its end, and who is on it. */
-export function Family({ page }: { readonly page: FamilyPage }) {
+function FamilyPage({ page }: { readonly page: FamilyPage }) {
   const t = useTranslations('library');
   const lens = useTranslations('lens');
   const words = useProblemWords();
@@ -204,3 +211,5 @@ export function Family({ page }: { readonly page: FamilyPage }) {
     </AppPage>
   );
 }
+
+export const Family = withWords({ problems: libraryProblems, lens: lensWords, library: libraryWords, range: rangeWords }, FamilyPage);

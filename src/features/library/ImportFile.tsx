@@ -10,12 +10,15 @@ import { Stated, StateMark } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
 import { AppPage } from '../common/AppPage';
 import { useProblemWords, useRefusalWords } from '../common/words';
+import libraryWords from '@/i18n/messages/en/library.messages.json';
+import { withWords } from '@/i18n/withWords';
+import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
 
 const BUSY = ['waiting', 'checking', 'takeAsked', 'taking'];
 const LOOK_EVERY_MS = 700;
 
 /** A catalogue file on its way in: how far it is, every fault by line, what would be taken and what left. Nothing changes before it is said. */
-export function ImportFile({ initial }: { readonly initial: ImportPage }) {
+function ImportFilePage({ initial }: { readonly initial: ImportPage }) {
   const t = useTranslations('library');
   const words = useProblemWords();
   const refusal = useRefusalWords();
@@ -169,3 +172,5 @@ export function ImportFile({ initial }: { readonly initial: ImportPage }) {
     </AppPage>
   );
 }
+
+export const ImportFile = withWords({ problems: libraryProblems, library: libraryWords }, ImportFilePage);

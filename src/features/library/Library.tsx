@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useKey } from '../common/keys';
+import dynamic from 'next/dynamic';
 import { useTranslations } from 'use-intl';
 import { formatPower, formatRefraction, may, toCornealPlane } from '@/core';
 import { formatDay, formatMoney } from '@/i18n/format';
@@ -11,14 +12,20 @@ import { Field } from '@/ui/Field';
 import { KeyCap, Stated } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
 import { AppPage } from '../common/AppPage';
-import { HouseList } from './HouseList';
 import { ImportPanel } from './ImportPanel';
 import { extentOf, found, lifeOf, powerSought, type Found } from './model';
+import expectedWords from '@/i18n/messages/en/expected.messages.json';
+import lensWords from '@/i18n/messages/en/lens.messages.json';
+import libraryWords from '@/i18n/messages/en/library.messages.json';
+import { withWords } from '@/i18n/withWords';
+import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
+
+const HouseList = dynamic(() => import('./HouseList').then((m) => m.HouseList));
 
 const SHOWN = 60;
 
 /** Every lens family: found by words or by a power, what it makes, what it costs, and what the practice tries first. */
-export function Library({ families, houseList, imports }: Omit<LibraryPage, 'session'>) {
+function LibraryPage({ families, houseList, imports }: Omit<LibraryPage, 'session'>) {
   const t = useTranslations('library');
   const { session } = useServer();
   const [search, setSearch] = useState('');
@@ -162,3 +169,5 @@ function FamilyRow({ row, houseList }: { readonly row: Found; readonly houseList
     </tr>
   );
 }
+
+export const Library = withWords({ problems: libraryProblems, expected: expectedWords, lens: lensWords, library: libraryWords }, LibraryPage);

@@ -5,9 +5,12 @@ import { may } from '@/core';
 import { useServer } from '../common/ServerProvider';
 import { AppPage } from '../common/AppPage';
 import { FamilyEditor } from './FamilyEditor';
+import libraryWords from '@/i18n/messages/en/library.messages.json';
+import { withWords } from '@/i18n/withWords';
+import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
 
 /** A family that is not in the library yet. */
-export function NewFamily() {
+function NewFamilyPage() {
   const t = useTranslations('library');
   const router = useRouter();
   const { session } = useServer();
@@ -21,3 +24,5 @@ export function NewFamily() {
     </AppPage>
   );
 }
+
+export const NewFamily = withWords({ problems: libraryProblems, library: libraryWords }, NewFamilyPage);

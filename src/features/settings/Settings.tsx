@@ -14,13 +14,19 @@ import { AppPage } from '../common/AppPage';
 import { useProblemWords, useRefusalWords } from '../common/words';
 import { CareProducts } from './CareProducts';
 import { ThisDevice } from './ThisDevice';
+import careWords from '@/i18n/messages/en/care.messages.json';
+import deviceWords from '@/i18n/messages/en/device.messages.json';
+import peroxideWords from '@/i18n/messages/en/peroxide.messages.json';
+import settingsWords from '@/i18n/messages/en/settings.messages.json';
+import { withWords } from '@/i18n/withWords';
+import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
 
 const GROUPS = ['stops', 'signs', 'lens', 'money', 'fit', 'teaching', 'prescription', 'supply', 'screen'] as const;
 const KEYS = Object.keys(SETTINGS) as SettingKey[];
 type Changes = SettingsPage['changes'];
 
 /** What the practice chooses: in force, default, what each changes, who changed it when. */
-export function Settings({ changes, careProducts }: { readonly changes: Changes; readonly careProducts: SettingsPage['careProducts'] }) {
+function SettingsPage({ changes, careProducts }: { readonly changes: Changes; readonly careProducts: SettingsPage['careProducts'] }) {
   const t = useTranslations('settings');
   const { session } = useServer();
   const mayChange = may(session.viewer.roles, 'settings');
@@ -158,3 +164,8 @@ function SettingRow({ name, changes, mayChange }: { readonly name: SettingKey; r
     </form>
   );
 }
+
+export const Settings = withWords(
+  { problems: libraryProblems, care: careWords, device: deviceWords, peroxide: peroxideWords, settings: settingsWords },
+  SettingsPage,
+);

@@ -9,6 +9,8 @@ import { KeyCap } from '@/ui/marks';
 import { callSignIn, openFresh, Unreached } from '../common/server';
 import { openLock } from '../common/idleLock';
 import { useRefusalWords } from '../common/words';
+import signInWords from '@/i18n/messages/en/signIn.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 export interface DemoPerson {
   readonly account: string;
@@ -17,7 +19,7 @@ export interface DemoPerson {
 }
 
 /** Sign-in: an account name, or in the demo a person from the list. No wearer is named before it. */
-export function SignIn({
+function SignInPage({
   practice,
   town,
   people,
@@ -173,3 +175,5 @@ function Dial({ words }: { readonly words: { readonly name: string; readonly lin
     </svg>
   );
 }
+
+export const SignIn = withWords({ signIn: signInWords }, SignInPage);

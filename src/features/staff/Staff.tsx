@@ -13,12 +13,14 @@ import type { ServiceOutput } from '../common/server';
 import { useServer } from '../common/ServerProvider';
 import { AppPage } from '../common/AppPage';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
+import staffWords from '@/i18n/messages/en/staff.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 type Staff = ServiceOutput<'readStaff'>['staff'][number];
 const EMPTY = { account: '', displayName: '', title: '', registerNumber: '', password: '' };
 
 /** Who works here and what they may do: added, ended, given a new password by an admin. */
-export function Staff({ staff }: { readonly staff: readonly Staff[] }) {
+function StaffPage({ staff }: { readonly staff: readonly Staff[] }) {
   const t = useTranslations('staff');
   const words = useProblemWords();
   const refusal = useRefusalWords();
@@ -183,3 +185,5 @@ export function Staff({ staff }: { readonly staff: readonly Staff[] }) {
     </AppPage>
   );
 }
+
+export const Staff = withWords({ staff: staffWords }, StaffPage);

@@ -15,9 +15,11 @@ import { useNow, WallClock } from '../common/Clock';
 import { useServer } from '../common/ServerProvider';
 import { Rail } from '../common/Rail';
 import { useRefusalWords } from '../common/words';
+import todayWords from '@/i18n/messages/en/today.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 /** The day's list: who, when, where, and the way into each fit. */
-export function Today({ rows }: { readonly rows: readonly TodayRow[] }) {
+function TodayPage({ rows }: { readonly rows: readonly TodayRow[] }) {
   const t = useTranslations('today');
   const frame = useTranslations('frame');
   const refusal = useRefusalWords();
@@ -119,3 +121,5 @@ export function Today({ rows }: { readonly rows: readonly TodayRow[] }) {
     </Frame>
   );
 }
+
+export const Today = withWords({ today: todayWords }, TodayPage);

@@ -21,11 +21,17 @@ import { WearerStrip } from '../common/WearerStrip';
 import { useRefusalWords } from '../common/words';
 import { IdentityChanges } from './IdentityChanges';
 import { WearerForm, type WearerInput } from './WearerForm';
+import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
+import todayWords from '@/i18n/messages/en/today.messages.json';
+import visitWords from '@/i18n/messages/en/visit.messages.json';
+import wearerWords from '@/i18n/messages/en/wearer.messages.json';
+import wearerFormWords from '@/i18n/messages/en/wearerForm.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 const KINDS: readonly LensFactKind[] = ['handedOver', 'ordered', 'prescribed', 'tried'];
 
 /** A wearer: what is worn now and how we know, the visits, the prescriptions. */
-export function WearerPage({ file }: { readonly file: WearerFile }) {
+function WearerRecord({ file }: { readonly file: WearerFile }) {
   const t = useTranslations('wearer');
   const final = useTranslations('prescription');
   const frame = useTranslations('frame');
@@ -268,3 +274,8 @@ export function WearerPage({ file }: { readonly file: WearerFile }) {
     </Frame>
   );
 }
+
+export const WearerPage = withWords(
+  { prescription: prescriptionWords, today: todayWords, visit: visitWords, wearer: wearerWords, wearerForm: wearerFormWords },
+  WearerRecord,
+);

@@ -14,9 +14,12 @@ import { KeyCap, Stated } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
 import { AppPage } from '../common/AppPage';
 import { WearerForm, type WearerInput } from './WearerForm';
+import wearerFormWords from '@/i18n/messages/en/wearerForm.messages.json';
+import wearersWords from '@/i18n/messages/en/wearers.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 /** All wearers, found while typing. */
-export function Wearers({ initial }: { readonly initial: readonly WearerListRow[] }) {
+function WearersPage({ initial }: { readonly initial: readonly WearerListRow[] }) {
   const t = useTranslations('wearers');
   const router = useRouter();
   const { command, look, session } = useServer();
@@ -137,3 +140,5 @@ export function Wearers({ initial }: { readonly initial: readonly WearerListRow[
     </AppPage>
   );
 }
+
+export const Wearers = withWords({ wearerForm: wearerFormWords, wearers: wearersWords }, WearersPage);

@@ -6,11 +6,18 @@ import { asShortlisted, needsOf, productOf } from '../shell/candidates';
 import { CostOfYear } from '../shell/CostOfYear';
 import { useVisit } from '../shell/VisitProvider';
 import { PrintSheet } from './PrintSheet';
+import costWords from '@/i18n/messages/en/cost.messages.json';
+import kindWords from '@/i18n/messages/en/kind.messages.json';
+import peroxideWords from '@/i18n/messages/en/peroxide.messages.json';
+import printWords from '@/i18n/messages/en/print.messages.json';
+import signsWords from '@/i18n/messages/en/signs.messages.json';
+import { withWords } from '@/i18n/withWords';
+import stopsWords from '@/i18n/messages/en/stops.messages.json';
 
 const MOST = 3;
 
 /** What a year costs, for the wearer to take home: up to three lenses, the care product, and where they cost the same. */
-export function CostSheet() {
+function CostSheetPage() {
   const t = useTranslations('cost');
   const { record, eye, health } = useVisit();
   const { days, said } = daysOf(health.answers);
@@ -32,3 +39,8 @@ export function CostSheet() {
     </PrintSheet>
   );
 }
+
+export const CostSheet = withWords(
+  { stops: stopsWords, cost: costWords, kind: kindWords, peroxide: peroxideWords, print: printWords, signs: signsWords },
+  CostSheetPage,
+);

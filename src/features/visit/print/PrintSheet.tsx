@@ -79,6 +79,7 @@ export function PrintSheet({
 function StopsAndCautions() {
   const t = useTranslations('print');
   const stops = useTranslations('stops');
+  const names = useTranslations('ruleNames');
   const evidence = useEvidenceWords();
   const { record, health } = useVisit();
   const again = record.health.overrides.filter((p) => LENS_PASS_RULES.includes(p.rule) && p.visitId === record.visit.id);
@@ -91,7 +92,7 @@ function StopsAndCautions() {
           const pass = OVERRIDABLE.includes(f.rule.strength) ? overrideOf(f, record.health.overrides) : null;
           return (
             <li key={evidenceKey(f)}>
-              <strong>{t('named', { name: stops(`strength.${f.rule.strength}`), text: stops(`r.${f.rule.id as 'dust'}.name`) })}</strong>{' '}
+              <strong>{t('named', { name: stops(`strength.${f.rule.strength}`), text: names(f.rule.id as 'dust') })}</strong>{' '}
               {f.evidence.map(evidence).join(' · ')}
               {pass ? ` (${t('reasonGiven', { name: pass.overriddenByName, reason: pass.reason })})` : ''}
             </li>
@@ -99,8 +100,7 @@ function StopsAndCautions() {
         })}
         {again.map((p) => (
           <li key={p.id}>
-            <strong>{stops(`r.${p.rule as 'sameLensAgain'}.name`)}</strong>{' '}
-            {t('bracket', { text: t('reasonGiven', { name: p.overriddenByName, reason: p.reason }) })}
+            <strong>{names(p.rule as 'sameLensAgain')}</strong> {t('bracket', { text: t('reasonGiven', { name: p.overriddenByName, reason: p.reason }) })}
           </li>
         ))}
       </ul>

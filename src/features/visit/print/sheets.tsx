@@ -11,11 +11,18 @@ import { useEyeWords } from '../../common/eyeWords';
 import { EyesTable } from './EyesTable';
 import { PrintSheet } from './PrintSheet';
 import { Sight } from './Sight';
+import kindWords from '@/i18n/messages/en/kind.messages.json';
+import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
+import printWords from '@/i18n/messages/en/print.messages.json';
+import rawWords from '@/i18n/messages/en/raw.messages.json';
+import signsWords from '@/i18n/messages/en/signs.messages.json';
+import { withWords } from '@/i18n/withWords';
+import stopsWords from '@/i18n/messages/en/stops.messages.json';
 
 /** The same-day referral: why, what was found, what is worn and since when. */
-export function ReferralSheet() {
+function ReferralSheetPage() {
   const t = useTranslations('print');
-  const stops = useTranslations('stops.r');
+  const names = useTranslations('ruleNames');
   const { record, run } = useVisit();
   const open = record.health.stops.filter((s) => s.endedAt === null);
   const referral = record.health.referrals.find((r) => open.some((s) => s.id === r.stopId)) ?? null;
@@ -33,7 +40,7 @@ export function ReferralSheet() {
       <p>{t('to', { to: to || practice.town, telephone })}</p>
       {open.length === 0 ? <p>{t('noNames')}</p> : <p className="value">{t('sees')}</p>}
       {open.map((s) => (
-        <p key={s.id}>{t('suspected', { name: stops(`${s.rule as 'dust'}.name`) })}</p>
+        <p key={s.id}>{t('suspected', { name: names(s.rule as 'dust') })}</p>
       ))}
       {record.wearer.telephone ? <p>{t('wearerTelephone', { telephone: record.wearer.telephone })}</p> : null}
       <Sight />
@@ -70,7 +77,7 @@ function WhatHappened() {
 }
 
 /** A summary of the visit: what was said, found and decided. */
-export function SummarySheet() {
+function SummarySheetPage() {
   const t = useTranslations('print');
   const words = useAnswerWords();
   const { record, health } = useVisit();
@@ -104,7 +111,7 @@ export function SummarySheet() {
 }
 
 /** A copy of the prescription signed at this visit: for the wearer, and for whoever they take it to. */
-export function CopySheet() {
+function CopySheetPage() {
   const t = useTranslations('print');
   const final = useTranslations('prescription');
   const { record } = useVisit();
@@ -208,3 +215,8 @@ function WornLens() {
     </section>
   );
 }
+
+const WORDS = { stops: stopsWords, kind: kindWords, prescription: prescriptionWords, print: printWords, raw: rawWords, signs: signsWords };
+export const ReferralSheet = withWords(WORDS, ReferralSheetPage);
+export const SummarySheet = withWords(WORDS, SummarySheetPage);
+export const CopySheet = withWords(WORDS, CopySheetPage);

@@ -7,7 +7,10 @@ import { Stated } from '@/ui/marks';
 import { PeroxideCaution } from '../../common/PeroxideCaution';
 import type { Family } from './candidates';
 import { onSale, type CareProduct } from './cost';
-import { CostChart } from './CostChart';
+import dynamic from 'next/dynamic';
+
+// The chart's library comes only with a chart.
+const CostChart = dynamic(() => import('./CostChart').then((m) => m.CostChart), { ssr: false });
 import { useVisit } from './VisitProvider';
 
 export interface CostOption {

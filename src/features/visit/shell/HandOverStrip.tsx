@@ -9,7 +9,7 @@ import { useVisit } from './VisitProvider';
 /** What was heard, in three cells of two lines: it stands at every step. */
 export function HandOverStrip() {
   const t = useTranslations('frame');
-  const stops = useTranslations('stops.r');
+  const stops = useTranslations('ruleNames');
   const words = useAnswerWords();
   const { lines } = useVisit().record;
   return (
@@ -33,7 +33,7 @@ export function HandOverStrip() {
           return (
             <div key={c.rule} className={`strip-line stated stated-${state}`}>
               <StateMark state={state} size={12} />
-              <span className="truncate">{stops(`${c.rule as 'dust'}.name`)}</span>
+              <span className="truncate">{stops(c.rule as 'dust')}</span>
             </div>
           );
         })}

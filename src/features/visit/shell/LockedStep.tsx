@@ -7,7 +7,7 @@ import { useVisit } from './VisitProvider';
 /** What a step shows while an absolute stop stands: no way on, and the two ways that are open. */
 export function LockedStep() {
   const t = useTranslations('frame');
-  const stops = useTranslations('stops.r');
+  const stops = useTranslations('ruleNames');
   const { record } = useVisit();
   const base = `/visits/${record.visit.id}`;
   return (
@@ -18,7 +18,7 @@ export function LockedStep() {
         </span>
         <h1 className="power">{t('shutTitle')}</h1>
       </div>
-      <p>{t('shutText', { name: record.stops.map((rule) => stops(`${rule as 'dust'}.name`)).join(', ') })}</p>
+      <p>{t('shutText', { name: record.stops.map((rule) => stops(rule as 'dust')).join(', ') })}</p>
       <p className="flex gap-3">
         <Link className="btn btn-act" href={`${base}/eye-health`} prefetch={false}>
           {t('shutGo')}

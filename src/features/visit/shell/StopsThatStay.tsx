@@ -9,7 +9,7 @@ import { useVisit } from './VisitProvider';
 /** What must stay in view beside a prescription: stops passed and why, another kind chosen and why, the same lens again. */
 export function StopsThatStay() {
   const t = useTranslations('print');
-  const stops = useTranslations('stops.r');
+  const stops = useTranslations('ruleNames');
   const { record, health } = useVisit();
   const decision = decisionOf(record);
   const again = record.health.overrides.filter((p) => LENS_PASS_RULES.includes(p.rule) && p.visitId === record.visit.id);
@@ -22,7 +22,7 @@ export function StopsThatStay() {
           return (
             <p key={f.rule.id} className="mb-2">
               <Stated state={pass ? 'watch' : 'stop'}>
-                {stops(`${f.rule.id as 'dust'}.name`)}
+                {stops(f.rule.id as 'dust')}
                 {pass ? `: ${t('reasonGiven', { name: pass.overriddenByName, reason: pass.reason })}` : ''}
               </Stated>
             </p>
@@ -31,7 +31,7 @@ export function StopsThatStay() {
       {again.map((p) => (
         <p key={p.id} className="mb-2">
           <Stated state="watch">
-            {t('named', { name: stops(`${p.rule as 'sameLensAgain'}.name`), text: t('reasonGiven', { name: p.overriddenByName, reason: p.reason }) })}
+            {t('named', { name: stops(p.rule as 'sameLensAgain'), text: t('reasonGiven', { name: p.overriddenByName, reason: p.reason }) })}
           </Stated>
         </p>
       ))}

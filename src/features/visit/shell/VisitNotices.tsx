@@ -1,6 +1,5 @@
 'use client';
-import { Toast } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
@@ -8,12 +7,14 @@ import { StateMark } from '@/ui/marks';
 import { useRefusalWords } from '../../common/words';
 import type { Run, UndoFacts } from './VisitStore';
 
-const UNDO_MS = 10_000;
 export interface Said {
   readonly key: number;
   readonly text: string;
   readonly undo: UndoFacts;
 }
+
+const load = () => import('./SaidToast').then((m) => ({ default: m.SaidToast }));
+const SaidToast = lazy(load);
 
 /** What was done a moment ago, with the way to undo it, and what was refused. */
 export function VisitNotices({
@@ -22,25 +23,20 @@ export function VisitNotices({
   problem,
   onClear,
   run,
-  children,
 }: {
   readonly said: Said | null;
   readonly onSaid: (said: Said | null) => void;
   readonly problem: Problem | null;
   readonly onClear: () => void;
   readonly run: Run;
-  readonly children: ReactNode;
 }) {
   const t = useTranslations('visit');
   const refusal = useRefusalWords();
-  const undo = (): void => {
-    if (!said) return;
-    onSaid(null);
-    void run('undo', { facts: said.undo }, t('undone'));
-  };
+  const [began, setBegan] = useState(false);
+  if (said && !began) setBegan(true);
+  useEffect(() => void load(), []);
   return (
-    <Toast.Provider duration={UNDO_MS} label={t('notices')}>
-      {children}
+    <>
       {problem && problem.kind !== 'invalid' && problem.kind !== 'conflict' ? (
         <div className="refusal" role="alert">
           <StateMark state="stop" size={16} />
@@ -50,22 +46,11 @@ export function VisitNotices({
           </Button>
         </div>
       ) : null}
-      {said ? (
-        <Toast.Root key={said.key} className="toast" onOpenChange={(open) => (open ? undefined : onSaid(null))}>
-          <Toast.Title className="flex gap-2 items-baseline">
-            <StateMark state="ok" />
-            {said.text}
-          </Toast.Title>
-          {said.undo.length > 0 ? (
-            <Toast.Action altText={t('undoAlt')} asChild>
-              <Button look="quiet" onClick={undo}>
-                {t('undo')}
-              </Button>
-            </Toast.Action>
-          ) : null}
-        </Toast.Root>
+      {began ? (
+        <Suspense fallback={null}>
+          <SaidToast said={said} onSaid={onSaid} run={run} />
+        </Suspense>
       ) : null}
-      <Toast.Viewport className="toasts" />
-    </Toast.Provider>
+    </>
   );
 }

@@ -1,16 +1,37 @@
 'use client';
-import type { ReactNode } from 'react';
+import { useCallback, type ReactNode } from 'react';
+import { useTranslations } from 'use-intl';
 import type { SessionContext } from '@/services/sessionContext';
 import { AppShell } from '../../common/AppShell';
+import { RuleName } from '../../common/words';
 import { VisitStoreProvider } from './VisitStore';
+import historyWords from '@/i18n/messages/en/history.messages.json';
+import visitProblems from '@/i18n/messages/en/visitProblems.messages.json';
+import stepsWords from '@/i18n/messages/en/steps.messages.json';
+import ruleNamesWords from '@/i18n/messages/en/ruleNames.messages.json';
+import visitWords from '@/i18n/messages/en/visit.messages.json';
+import { PageWords } from '@/i18n/MessagesProvider';
+
+const WORDS = { history: historyWords, steps: stepsWords, ruleNames: ruleNamesWords, problems: visitProblems, visit: visitWords };
+
+/** Names of rules, for what is refused in a visit. */
+function RuleNames({ children }: { readonly children: ReactNode }) {
+  const t = useTranslations('ruleNames');
+  const name = useCallback((rule: string) => t(rule as 'dust'), [t]);
+  return <RuleName.Provider value={name}>{children}</RuleName.Provider>;
+}
 
 /** What all pages of a visit stand in: going between steps keeps it. */
 export function VisitShell({ visitId, session, children }: { readonly visitId: string; readonly session: SessionContext; readonly children: ReactNode }) {
   return (
     <AppShell session={session}>
-      <VisitStoreProvider key={visitId} visitId={visitId}>
-        {children}
-      </VisitStoreProvider>
+      <PageWords words={WORDS}>
+        <RuleNames>
+          <VisitStoreProvider key={visitId} visitId={visitId}>
+            {children}
+          </VisitStoreProvider>
+        </RuleNames>
+      </PageWords>
     </AppShell>
   );
 }

@@ -41,9 +41,8 @@ export function VisitStoreProvider({ visitId, children }: { readonly visitId: st
   const store = useMemo((): VisitStore => ({ data, busy, problem, clearProblem, take, refresh, run }), [data, busy, problem, clearProblem, take, refresh, run]);
   return (
     <StoreContext.Provider value={store}>
-      <VisitNotices said={said} onSaid={setSaid} problem={problem} onClear={clearProblem} run={run}>
-        {children}
-      </VisitNotices>
+      {children}
+      <VisitNotices said={said} onSaid={setSaid} problem={problem} onClear={clearProblem} run={run} />
       <ConflictPanel problem={problem} onClear={clearProblem} onReload={refresh} />
     </StoreContext.Provider>
   );

@@ -18,6 +18,7 @@ const A_DAY_MS = 86_400_000;
 export function AbsoluteStop() {
   const t = useTranslations('eyeHealth');
   const stops = useTranslations('stops.r');
+  const names = useTranslations('ruleNames');
   const evidence = useEvidenceWords();
   const { record, run, busy } = useVisit();
   const { practice, settings } = record.session;
@@ -39,7 +40,7 @@ export function AbsoluteStop() {
       <p className="mt-3">
         <strong>
           {openStops(record)
-            .map((s) => stops(`${s.rule as 'dust'}.name`))
+            .map((s) => names(s.rule as 'dust'))
             .join(', ')}
         </strong>
       </p>
@@ -75,7 +76,7 @@ export function AbsoluteStop() {
       <h3 className="mt-4">{t('rests')}</h3>
       {openStops(record).map((s) => (
         <div key={s.id} className="mt-2">
-          <strong>{stops(`${s.rule as 'dust'}.name`)}</strong> {stops(`${s.rule as 'dust'}.why`)}
+          <strong>{names(s.rule as 'dust')}</strong> {stops(`${s.rule as 'dust'}.why`)}
           <p className="note">{s.evidence.map(evidence).join(' · ')}</p>
           <p className="note">{t('openedBy', { time: formatTime(s.openedAt, practice.timeZone), name: s.openedByName })}</p>
           <EndStop stop={s} />

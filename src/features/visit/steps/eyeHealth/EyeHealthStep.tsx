@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useKey } from '../../../common/keys';
+import dynamic from 'next/dynamic';
 import { useTranslations } from 'use-intl';
 import { EYES, GRADED, MEASURES, SYMPTOMS, type Eye, type SignId } from '@/core';
 import { Button } from '@/ui/Button';
@@ -15,17 +16,27 @@ import { VisitFrame } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
 import { useEyeWords } from '../../../common/eyeWords';
 import { problemAt } from '../../../common/words';
-import { AbsoluteStop } from './AbsoluteStop';
 import { GradeFigures } from './GradeScale';
 import { GradeRow } from './GradeRow';
 import { MeasureRow } from './MeasureRow';
 import { asChains, draftKey, faults, gradeAfter, openStops, trendOf, typedFindings, WALK, type FindingFault } from './model';
-import { Pictures } from './Pictures';
 import { Reasons } from './Reasons';
 import { SightRows, typedSight } from './SightRows';
+import correctWords from '@/i18n/messages/en/correct.messages.json';
+import draftWords from '@/i18n/messages/en/draft.messages.json';
+import eyeHealthWords from '@/i18n/messages/en/eyeHealth.messages.json';
+import kindWords from '@/i18n/messages/en/kind.messages.json';
+import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
+import signsWords from '@/i18n/messages/en/signs.messages.json';
+import { withWords } from '@/i18n/withWords';
+import stopsWords from '@/i18n/messages/en/stops.messages.json';
+
+// What is seldom there brings its own script.
+const AbsoluteStop = dynamic(() => import('./AbsoluteStop').then((m) => m.AbsoluteStop));
+const Pictures = dynamic(() => import('./Pictures').then((m) => m.Pictures));
 
 /** Graded findings, symptoms and measures of both eyes, and what they mean for a lens. */
-export function EyeHealthStep() {
+function EyeHealthStepBody() {
   const t = useTranslations('eyeHealth');
   const router = useRouter();
   const eyeWords = useEyeWords();
@@ -214,3 +225,8 @@ export function EyeHealthStep() {
     </VisitFrame>
   );
 }
+
+export const EyeHealthStep = withWords(
+  { stops: stopsWords, correct: correctWords, draft: draftWords, eyeHealth: eyeHealthWords, kind: kindWords, powerField: powerFieldWords, signs: signsWords },
+  EyeHealthStepBody,
+);

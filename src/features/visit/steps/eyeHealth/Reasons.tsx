@@ -27,6 +27,7 @@ export function Reasons({ health }: { readonly health: HealthState }) {
 function Reason({ fired }: { readonly fired: Fired }) {
   const t = useTranslations('eyeHealth');
   const stops = useTranslations('stops');
+  const names = useTranslations('ruleNames');
   const evidence = useEvidenceWords();
   const { record, health, run } = useVisit();
   const { rule } = fired;
@@ -39,7 +40,7 @@ function Reason({ fired }: { readonly fired: Fired }) {
     <section className="mb-4" data-testid={`reason-${rule.id}`}>
       <Stated state={state}>
         <strong>
-          {stops(`strength.${rule.strength}`)} · {stops(`r.${rule.id as 'dust'}.name`)}
+          {stops(`strength.${rule.strength}`)} · {names(rule.id as 'dust')}
         </strong>
       </Stated>
       <p>{stops(`r.${rule.id as 'dust'}.why`)}</p>
@@ -61,7 +62,7 @@ function Reason({ fired }: { readonly fired: Fired }) {
       ) : passable && recorded && may(record.session.viewer.roles, 'sign') && record.visit.closedAt === null ? (
         <ReasonPanel
           open={t('pass')}
-          title={`${t('passTitle')}: ${stops(`r.${rule.id as 'dust'}.name`)}`}
+          title={`${t('passTitle')}: ${names(rule.id as 'dust')}`}
           text={t('passText')}
           doWords={t('passDo')}
           onReason={async (reason) => (await run('overrideStop', { rule: rule.id, reason }, t('passDone')))?.ok === true}

@@ -16,9 +16,14 @@ import { useVisit } from '../../shell/VisitProvider';
 import { asRecorded, digitOf, noteKey, originOf, press, sheetOf, typedOf, WITHDRAW, type SheetQuestion } from './model';
 import { QuestionRow } from './QuestionRow';
 import { SetsOff } from './SetsOff';
+import draftWords from '@/i18n/messages/en/draft.messages.json';
+import kindWords from '@/i18n/messages/en/kind.messages.json';
+import signsWords from '@/i18n/messages/en/signs.messages.json';
+import { withWords } from '@/i18n/withWords';
+import stopsWords from '@/i18n/messages/en/stops.messages.json';
 
 /** The history as a quick sheet: last visit's answer, the question, today's answer. */
-export function HistoryStep() {
+function HistoryStepBody() {
   const t = useTranslations('history');
   const router = useRouter();
   const { record, health, eye, run, busy, problem } = useVisit();
@@ -200,3 +205,5 @@ export function HistoryStep() {
     </VisitFrame>
   );
 }
+
+export const HistoryStep = withWords({ stops: stopsWords, draft: draftWords, kind: kindWords, signs: signsWords }, HistoryStepBody);

@@ -10,6 +10,7 @@ const ROOM = 6;
 export function SetsOff({ health }: { readonly health: HealthState }) {
   const t = useTranslations('history');
   const stops = useTranslations('stops');
+  const names = useTranslations('ruleNames');
   const evidence = useEvidenceWords();
   const shown = health.fired.slice(0, ROOM);
   return (
@@ -20,7 +21,7 @@ export function SetsOff({ health }: { readonly health: HealthState }) {
         <div key={f.rule.id} className="mb-3" data-testid={`fired-${f.rule.id}`}>
           <Stated state={f.rule.strength === 'caution' || f.rule.strength === 'overwear' ? 'watch' : 'stop'}>
             <strong>
-              {stops(`strength.${f.rule.strength}`)} · {stops(`r.${f.rule.id as 'dust'}.name`)}
+              {stops(`strength.${f.rule.strength}`)} · {names(f.rule.id as 'dust')}
             </strong>
           </Stated>
           <p>{stops(`r.${f.rule.id as 'dust'}.why`)}</p>

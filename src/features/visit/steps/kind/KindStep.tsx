@@ -37,13 +37,18 @@ import { useVisit } from '../../shell/VisitProvider';
 import { problemAt, useProblemWords } from '../../../common/words';
 import { Cost } from './Cost';
 import { firstFamily, placeOf, reasonRows, stopCount } from './model';
+import costWords from '@/i18n/messages/en/cost.messages.json';
+import kindWords from '@/i18n/messages/en/kind.messages.json';
+import peroxideWords from '@/i18n/messages/en/peroxide.messages.json';
+import signsWords from '@/i18n/messages/en/signs.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 /** Reasons shown before the rest is asked for: the heaviest. */
 const FOLD = 5;
 const MODALITIES: readonly Modality[] = ['daily', 'twoWeekly', 'monthly'];
 
 /** One kind of lens recommended, and a second: for and against, what it rests on, what would change it; then decided. */
-export function KindStep() {
+function KindStepBody() {
   const t = useTranslations('kind');
   const words = useProblemWords();
   const kindName = useKindName();
@@ -349,3 +354,5 @@ function GeometryMark({ word, side, known }: { readonly word: string; readonly s
     </span>
   );
 }
+
+export const KindStep = withWords({ cost: costWords, kind: kindWords, peroxide: peroxideWords, signs: signsWords }, KindStepBody);

@@ -1,10 +1,13 @@
 'use client';
+import dynamic from 'next/dynamic';
 import { useTranslations } from 'use-intl';
 import { Panel } from '@/ui/Panel';
-import { RangeOfFamily } from '../../../common/range/RangeOfFamily';
 import { useVisit } from '../../shell/VisitProvider';
-import { Compare } from './Compare';
 import type { Choosing } from './useChoosing';
+
+// What is opened now and then brings its own script.
+const Compare = dynamic(() => import('./Compare').then((m) => m.Compare));
+const RangeOfFamily = dynamic(() => import('../../../common/range/RangeOfFamily').then((m) => m.RangeOfFamily));
 
 /** Families side by side, and the range of the one that leads. */
 export function LensPanels({ choosing }: { readonly choosing: Choosing }) {

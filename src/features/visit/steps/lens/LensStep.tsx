@@ -23,9 +23,18 @@ import { LeftOutList } from './LeftOutList';
 import { LensPanels } from './LensPanels';
 import { Narrow } from './Narrow';
 import { useChoosing } from './useChoosing';
+import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
+import costWords from '@/i18n/messages/en/cost.messages.json';
+import draftWords from '@/i18n/messages/en/draft.messages.json';
+import expectedWords from '@/i18n/messages/en/expected.messages.json';
+import kindWords from '@/i18n/messages/en/kind.messages.json';
+import lensWords from '@/i18n/messages/en/lens.messages.json';
+import peroxideWords from '@/i18n/messages/en/peroxide.messages.json';
+import rangeWords from '@/i18n/messages/en/range.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 /** The nearest makeable lens of every family for both eyes, and one of them on the eye. */
-export function LensStep() {
+function LensStepBody() {
   const t = useTranslations('lens');
   const kind = useTranslations('kind');
   const words = useProblemWords();
@@ -175,3 +184,17 @@ export function LensStep() {
     </WorkingProvider>
   );
 }
+
+export const LensStep = withWords(
+  {
+    blurWorking: blurWorkingWords,
+    cost: costWords,
+    draft: draftWords,
+    expected: expectedWords,
+    kind: kindWords,
+    lens: lensWords,
+    peroxide: peroxideWords,
+    range: rangeWords,
+  },
+  LensStepBody,
+);

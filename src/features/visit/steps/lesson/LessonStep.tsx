@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useKey } from '../../../common/keys';
 import { useTranslations } from 'use-intl';
-import { EYES, MOVES_NEEDED, secondsBetween, SESSION_MINUTES, type Eye, type Move } from '@/core';
+import { EYES, MOVES_NEEDED, SESSION_MINUTES, type Eye, type Move } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { EyeBadge, KeyCap, Stated, StateMark } from '@/ui/marks';
@@ -17,11 +17,18 @@ import { VisitFrame } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
 import { HandOver, HAND_OVER_FORM } from './HandOver';
 import { eyeInTurn, lessonView, lockList, type LessonView } from './model';
+import correctWords from '@/i18n/messages/en/correct.messages.json';
+import draftWords from '@/i18n/messages/en/draft.messages.json';
+import handOverWords from '@/i18n/messages/en/handOver.messages.json';
+import lessonWords from '@/i18n/messages/en/lesson.messages.json';
+import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
+import { withWords } from '@/i18n/withWords';
+import { secondsSince } from '../../../common/elapsed';
 
 const MISSES = ['blinked', 'lashes', 'lidSlipped', 'folded', 'fell'] as const;
 
 /** The lesson: care first, then on and off, counted; sign-off stays locked until everything is there. */
-export function LessonStep() {
+function LessonStepBody() {
   const t = useTranslations('lesson');
   const eyeWords = useEyeWords();
   const router = useRouter();
@@ -265,7 +272,7 @@ function TeachMargin({ view }: { readonly view: LessonView | null }) {
       </>
     );
   }
-  const used = Math.max(0, Math.floor(secondsBetween(view.lesson.startedAt, new Date(moment).toISOString()) / 60));
+  const used = Math.max(0, Math.floor(secondsSince(view.lesson.startedAt, moment) / 60));
   const left = SESSION_MINUTES - used;
   const { moves, topics } = lockList(view.gate.missing);
   return (
@@ -310,3 +317,8 @@ function TeachMargin({ view }: { readonly view: LessonView | null }) {
     </>
   );
 }
+
+export const LessonStep = withWords(
+  { correct: correctWords, draft: draftWords, handOver: handOverWords, lesson: lessonWords, powerField: powerFieldWords },
+  LessonStepBody,
+);

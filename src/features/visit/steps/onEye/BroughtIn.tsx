@@ -10,12 +10,14 @@ import { PowerField } from '../../../common/PowerField';
 import { problemAt, useProblemWords } from '../../../common/words';
 import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
+import broughtInWords from '@/i18n/messages/en/broughtIn.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 /** How it is known that this lens is on the eye. */
 const HOWS = ['boxSeen', 'wearerSaid', 'unknown'] as const;
 
 /** A lens the wearer came with: named, its power if anybody knows it, and who says so. */
-export function BroughtIn({ onClose }: { readonly onClose: () => void }) {
+function BroughtInPanel({ onClose }: { readonly onClose: () => void }) {
   const t = useTranslations('broughtIn');
   const words = useProblemWords();
   const eyeWords = useEyeWords();
@@ -75,3 +77,5 @@ export function BroughtIn({ onClose }: { readonly onClose: () => void }) {
     </Panel>
   );
 }
+
+export const BroughtIn = withWords({ broughtIn: broughtInWords }, BroughtInPanel);

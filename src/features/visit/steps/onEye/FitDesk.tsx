@@ -11,13 +11,15 @@ import { FindingScale, FindingWords, useLensSignWords } from './findings';
 import { Centring, Overlap, Ruler } from './FitGeometry';
 import { ComfortLadder, NextLens } from './NextLens';
 import type { Readings } from './useReadings';
+import lensSignsWords from '@/i18n/messages/en/lensSigns.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 const PUSH_UP = [0, 20, 40, 50, 60, 80, 100] as const;
 const TEN = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10] as const;
 const ONE_LINE: readonly LensSignId[] = ['lineCentre', 'lineMovement', 'lineLag', 'lineRecovery'];
 
 /** Movement, centring, push-up, comfort: the fit as seen, in one line or in full, and what it comes to. */
-export function FitDesk({ readings }: { readonly readings: Readings }) {
+function FitDeskRows({ readings }: { readonly readings: Readings }) {
   const t = useTranslations('fitDesk');
   const words = useLensSignWords();
   const [form, setForm] = useDeviceChoice('fitForm');
@@ -125,3 +127,5 @@ function Judged({ readings, eye }: { readonly readings: Readings; readonly eye: 
     </span>
   );
 }
+
+export const FitDesk = withWords({ lensSigns: lensSignsWords }, FitDeskRows);

@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { formatRefraction, secondsBetween, type Eye } from '@/core';
+import { formatRefraction, type Eye } from '@/core';
 import { formatElapsed, formatTime } from '@/i18n/format';
 import { LensToken, type Ring } from '@/ui/LensToken';
 import { Stated } from '@/ui/marks';
@@ -11,6 +11,7 @@ import { useVisit } from '../../shell/VisitProvider';
 import type { LiveEye } from './model';
 import { useMadeWords } from './OrderRows';
 import { PutBack } from './PutBack';
+import { secondsSince } from '../../../common/elapsed';
 
 /** The lens on one eye: which, since when, settled or not, and the earlier ones behind it. */
 export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEye }) {
@@ -35,7 +36,7 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
   if (!state.onEye) return <>{old.length > 0 ? old : <span className="label">{t('noLens')}</span>}</>;
   const row = state.onEye.current;
   const extra = record.facts.onEyeExtras.find((e) => e.lensOnEyeId === row.rootId);
-  const elapsed = secondsBetween(row.putOnAt, new Date(moment).toISOString());
+  const elapsed = secondsSince(row.putOnAt, moment);
   const settle = lens?.settleMinutes ?? 15;
   const ring: Ring = state.fit?.current.verdict ?? 'unjudged';
   const geometry = lens?.geometry ?? 'sphere';

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
 import { Button } from '@/ui/Button';
@@ -15,16 +15,33 @@ import { useKey } from '../../../common/keys';
 import { useOnPedal } from '../../../common/pedal';
 import { VisitFrame } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
-import { BroughtIn } from './BroughtIn';
-import { FitDesk } from './FitDesk';
 import { LensLine } from './LensLine';
 import { LensOn } from './LensOn';
 import { noteOf } from './model';
-import { WornIn, wornBefore } from './WornIn';
-import { SightDesk } from './SightDesk';
-import { TurnDesk } from './TurnDesk';
+import { wornBefore } from './wornBefore';
 import { useReadings, type Readings } from './useReadings';
 import { useOnEyeWorking } from './useOnEyeWorking';
+import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
+import correctWords from '@/i18n/messages/en/correct.messages.json';
+import draftWords from '@/i18n/messages/en/draft.messages.json';
+import fitDeskWords from '@/i18n/messages/en/fitDesk.messages.json';
+import lensLineWords from '@/i18n/messages/en/lensLine.messages.json';
+import onEyeWords from '@/i18n/messages/en/onEye.messages.json';
+import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
+import turnDeskWords from '@/i18n/messages/en/turnDesk.messages.json';
+import { withWords } from '@/i18n/withWords';
+
+// A desk brings its own script, and so do panels that are opened now and then.
+const loadDesks = {
+  turn: () => import('./TurnDesk').then((m) => ({ default: m.TurnDesk })),
+  fit: () => import('./FitDesk').then((m) => ({ default: m.FitDesk })),
+  sight: () => import('./SightDesk').then((m) => ({ default: m.SightDesk })),
+};
+const TurnDesk = lazy(loadDesks.turn);
+const FitDesk = lazy(loadDesks.fit);
+const SightDesk = lazy(loadDesks.sight);
+const BroughtIn = lazy(() => import('./BroughtIn').then((m) => ({ default: m.BroughtIn })));
+const WornIn = lazy(() => import('./WornIn').then((m) => ({ default: m.WornIn })));
 
 const DESKS = ['turn', 'fit', 'sight'] as const;
 type Desk = (typeof DESKS)[number];
@@ -34,7 +51,7 @@ const DESK_KEYS: Readonly<Record<Desk, string>> = { turn: 'T', fit: 'F', sight: 
 /** What to do next. */
 const PRIMARY = { look: 'act', keys: ['⏎'], 'data-enter': 'true' } as const;
 
-export function OnEyeStep() {
+function OnEyeStepBody() {
   const t = useTranslations('onEye');
   const eyeWords = useEyeWords();
   const router = useRouter();
@@ -60,6 +77,8 @@ export function OnEyeStep() {
   useKey('t', () => setDesk('turn'));
   useKey('f', () => setDesk('fit'));
   useKey('s', () => setDesk('sight'));
+  // The other desks are one key away.
+  useEffect(() => void Promise.all(Object.values(loadDesks).map((load) => load())), []);
   useLampKeys(readings, desk, measuring);
   const blocks = useOnEyeWorking(readings);
   const anyOn = EYES.some((e) => live[e].state.onEye);
@@ -135,15 +154,19 @@ export function OnEyeStep() {
               right={<LensOn eye="right" live={live.right} />}
               left={<LensOn eye="left" live={live.left} />}
             />
-            {anyOn && desk === 'turn' ? <TurnDesk readings={readings} measuring={measuring} /> : null}
-            {anyOn && desk === 'fit' ? <FitDesk readings={readings} /> : null}
-            {anyOn && desk === 'sight' ? <SightDesk readings={readings} /> : null}
+            <Suspense fallback={null}>
+              {anyOn && desk === 'turn' ? <TurnDesk readings={readings} measuring={measuring} /> : null}
+              {anyOn && desk === 'fit' ? <FitDesk readings={readings} /> : null}
+              {anyOn && desk === 'sight' ? <SightDesk readings={readings} /> : null}
+            </Suspense>
           </Spine>
         </div>
         {!anyOn ? <p className="p-8 text-center">{t('empty')}</p> : null}
         <DraftLine draft={draft} />
-        {wearing ? <WornIn onClose={() => setWearing(false)} /> : null}
-        {bringing ? <BroughtIn onClose={() => setBringing(false)} /> : null}
+        <Suspense fallback={null}>
+          {wearing ? <WornIn onClose={() => setWearing(false)} /> : null}
+          {bringing ? <BroughtIn onClose={() => setBringing(false)} /> : null}
+        </Suspense>
       </VisitFrame>
     </WorkingProvider>
   );
@@ -196,3 +219,17 @@ function ReadingNote({ eye, readings }: { readonly eye: Eye; readonly readings: 
     </p>
   );
 }
+
+export const OnEyeStep = withWords(
+  {
+    blurWorking: blurWorkingWords,
+    correct: correctWords,
+    draft: draftWords,
+    fitDesk: fitDeskWords,
+    lensLine: lensLineWords,
+    onEye: onEyeWords,
+    powerField: powerFieldWords,
+    turnDesk: turnDeskWords,
+  },
+  OnEyeStepBody,
+);

@@ -14,11 +14,14 @@ import { FindingWords, RecordedFinding } from './findings';
 import { HowTaken, LockedVisit } from './HowTaken';
 import { OrderRows } from './OrderRows';
 import type { Readings } from './useReadings';
+import sightDeskWords from '@/i18n/messages/en/sightDesk.messages.json';
+import lensSignsWords from '@/i18n/messages/en/lensSigns.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 const GATE_WORDS = { sightUnrestored: 'noOrderYet', sightCauseFirst: 'causeFirst', sightNearEye: 'nearEyeNot' } as const satisfies Record<SightGate, string>;
 
 /** Sight through the lens, the over-refraction, and what it means for the order. */
-export function SightDesk({ readings }: { readonly readings: Readings }) {
+function SightDeskRows({ readings }: { readonly readings: Readings }) {
   const t = useTranslations('sightDesk');
   const onEye = useTranslations('onEye');
   const words = useProblemWords();
@@ -218,3 +221,5 @@ function Cause({ readings, eye }: { readonly readings: Readings; readonly eye: E
     </>
   );
 }
+
+export const SightDesk = withWords({ sightDesk: sightDeskWords, lensSigns: lensSignsWords }, SightDeskRows);

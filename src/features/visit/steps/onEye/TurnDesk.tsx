@@ -17,12 +17,15 @@ import { degrees } from './model';
 import { Cost, DUSK_PUPIL, Letters } from './TurnCost';
 import { TurnControls } from './TurnControls';
 import type { Readings } from './useReadings';
+import instrumentWords from '@/i18n/messages/en/instrument.messages.json';
+import { withWords } from '@/i18n/withWords';
+import lensSignsWords from '@/i18n/messages/en/lensSigns.messages.json';
 
 /** Seconds until back after a push, as far as anybody waits. */
 const RECOVERY = [5, 10, 20, 30, 60, 90] as const;
 
 /** Where the mark sits, blink by blink; what to do about it; what it costs. */
-export function TurnDesk({ readings, measuring }: { readonly readings: Readings; readonly measuring: Eye }) {
+function TurnDeskRows({ readings, measuring }: { readonly readings: Readings; readonly measuring: Eye }) {
   const t = useTranslations('turnDesk');
   const eyeWords = useEyeWords();
   const both = (make: (e: Eye) => React.ReactNode) => {
@@ -152,3 +155,5 @@ function Verdict({ readings, eye }: { readonly readings: Readings; readonly eye:
     </span>
   );
 }
+
+export const TurnDesk = withWords({ instrument: instrumentWords, lensSigns: lensSignsWords }, TurnDeskRows);

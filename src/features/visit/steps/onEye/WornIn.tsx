@@ -1,9 +1,8 @@
 'use client';
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, formatRefraction, handedFor, type Eye, type HandOverFact } from '@/core';
+import { EYES, formatRefraction, type Eye, type HandOverFact } from '@/core';
 import { formatDay } from '@/i18n/format';
-import type { VisitRecord } from '../../shell/visitData';
 import { Field } from '@/ui/Field';
 import { FormEnd } from '@/ui/FormEnd';
 import { Panel } from '@/ui/Panel';
@@ -11,16 +10,15 @@ import { Segment } from '@/ui/Segment';
 import { problemAt, useProblemWords } from '../../../common/words';
 import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
+import { wornBefore } from './wornBefore';
+import wornInWords from '@/i18n/messages/en/wornIn.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 const HOWS = ['wearerSaid', 'boxSeen'] as const;
 const NONE = 'none';
 
-/** Lenses handed over at an earlier visit that may be on each eye now. */
-export const wornBefore = (record: VisitRecord, eye: Eye): readonly HandOverFact[] =>
-  handedFor(eye, record.handOvers).filter((h) => h.visitId !== record.visit.id);
-
 /** The lens that was handed over is on the eye again: the very lens, its lot and its history, for how long and who says so. */
-export function WornIn({ onClose }: { readonly onClose: () => void }) {
+function WornInPanel({ onClose }: { readonly onClose: () => void }) {
   const t = useTranslations('wornIn');
   const words = useProblemWords();
   const eyeWords = useEyeWords();
@@ -81,3 +79,5 @@ export function WornIn({ onClose }: { readonly onClose: () => void }) {
     </Panel>
   );
 }
+
+export const WornIn = withWords({ wornIn: wornInWords }, WornInPanel);

@@ -1,18 +1,6 @@
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import {
-  EYES,
-  FIT_WORDS,
-  LIMITS,
-  parseAcuity,
-  linesLostTogether,
-  secondsBetween,
-  sightDoubts,
-  sightOfBoth,
-  withinLimit,
-  type Eye,
-  type LensSignId,
-} from '@/core';
+import { EYES, FIT_WORDS, LIMITS, parseAcuity, linesLostTogether, sightDoubts, sightOfBoth, withinLimit, type Eye, type LensSignId } from '@/core';
 import { useNow } from '../../../common/Clock';
 import { powerReady } from '../../../common/PowerField';
 import { useDraft } from '../../shell/useDraft';
@@ -36,6 +24,7 @@ import {
 } from './model';
 import { livePatterns } from './patterns';
 import { problemOf } from './TurnControls';
+import { secondsSince } from '../../../common/elapsed';
 
 /** What is being read on both eyes, and the commands that log and record it. */
 export function useReadings() {
@@ -53,7 +42,7 @@ export function useReadings() {
   const early = (e: Eye): boolean => {
     const row = eye(e).onEye?.current;
     const minutes = row?.lensId ? (record.lenses[row.lensId]?.settleMinutes ?? 15) : 15;
-    return row !== undefined && secondsBetween(row.putOnAt, new Date(moment).toISOString()) < minutes * 60;
+    return row !== undefined && secondsSince(row.putOnAt, moment) < minutes * 60;
   };
   const liveOf = (e: Eye): LiveEye =>
     liveEye({

@@ -20,9 +20,17 @@ import { PrescribedRows } from './PrescribedRows';
 import { SignedPrescription } from './SignedPrescription';
 import { SignSections } from './SignSections';
 import { useSigning } from './useSigning';
+import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
+import draftWords from '@/i18n/messages/en/draft.messages.json';
+import kindWords from '@/i18n/messages/en/kind.messages.json';
+import lastLookWords from '@/i18n/messages/en/lastLook.messages.json';
+import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
+import printWords from '@/i18n/messages/en/print.messages.json';
+import rawWords from '@/i18n/messages/en/raw.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 /** What is prescribed, from what was read on the eye, and the signature that makes it so. */
-export function PrescriptionStep() {
+function PrescriptionStepBody() {
   const t = useTranslations('prescription');
   const blurWorking = useBlurWorking();
   const eyeWords = useEyeWords();
@@ -135,3 +143,16 @@ export function PrescriptionStep() {
     </WorkingProvider>
   );
 }
+
+export const PrescriptionStep = withWords(
+  {
+    blurWorking: blurWorkingWords,
+    draft: draftWords,
+    kind: kindWords,
+    lastLook: lastLookWords,
+    prescription: prescriptionWords,
+    print: printWords,
+    raw: rawWords,
+  },
+  PrescriptionStepBody,
+);

@@ -21,9 +21,14 @@ import { SoFar } from './SoFar';
 import { useRefraction } from './useRefraction';
 import { VertexRow } from './VertexRow';
 import { cornealWorking } from './working';
+import correctWords from '@/i18n/messages/en/correct.messages.json';
+import draftWords from '@/i18n/messages/en/draft.messages.json';
+import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
+import refractionWords from '@/i18n/messages/en/refraction.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 /** Spectacle powers in, powers at the cornea out, with the way between them. */
-export function RefractionStep() {
+function RefractionStepBody() {
   const t = useTranslations('refraction');
   const words = useProblemWords();
   const eyeWords = useEyeWords();
@@ -154,3 +159,8 @@ export function RefractionStep() {
     </WorkingProvider>
   );
 }
+
+export const RefractionStep = withWords(
+  { correct: correctWords, draft: draftWords, powerField: powerFieldWords, refraction: refractionWords },
+  RefractionStepBody,
+);

@@ -21,6 +21,11 @@ import { RawFigures } from '../../shell/RawFigures';
 import { useVisit } from '../../shell/VisitProvider';
 import { sourceOf } from './model';
 import { Runway } from './Runway';
+import draftWords from '@/i18n/messages/en/draft.messages.json';
+import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
+import rawWords from '@/i18n/messages/en/raw.messages.json';
+import supplyWords from '@/i18n/messages/en/supply.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 const EVENT_STATE: Readonly<Record<ReturnType<typeof stateOf>, State>> = {
   placed: 'miss',
@@ -31,7 +36,7 @@ const EVENT_STATE: Readonly<Record<ReturnType<typeof stateOf>, State>> = {
 };
 
 /** Boxes for each eye, the order and what became of it, and the days they last to. */
-export function SupplyStep() {
+function SupplyStepBody() {
   const t = useTranslations('supply');
   const final = useTranslations('prescription');
   const words = useProblemWords();
@@ -343,3 +348,5 @@ export function SupplyStep() {
     </WorkingProvider>
   );
 }
+
+export const SupplyStep = withWords({ draft: draftWords, prescription: prescriptionWords, raw: rawWords, supply: supplyWords }, SupplyStepBody);

@@ -1,0 +1,5 @@
+import { OnEyeStep } from '@/features/visit/steps/onEye/OnEyeStep';
+import { visitPage } from '../../visitPage';
+
+export const metadata = { title: 'Fit' };
+export default visitPage('onEye', OnEyeStep);

@@ -1,0 +1,110 @@
+import blurWorking from './blurWorking.messages.json';
+import broughtIn from './broughtIn.messages.json';
+import care from './care.messages.json';
+import correct from './correct.messages.json';
+import cost from './cost.messages.json';
+import device from './device.messages.json';
+import draft from './draft.messages.json';
+import expected from './expected.messages.json';
+import eyeHealth from './eyeHealth.messages.json';
+import eyes from './eyes.messages.json';
+import failed from './failed.messages.json';
+import fitDesk from './fitDesk.messages.json';
+import frame from './frame.messages.json';
+import handOver from './handOver.messages.json';
+import history from './history.messages.json';
+import instrument from './instrument.messages.json';
+import kind from './kind.messages.json';
+import lastLook from './lastLook.messages.json';
+import lens from './lens.messages.json';
+import lensLine from './lensLine.messages.json';
+import lensSigns from './lensSigns.messages.json';
+import lesson from './lesson.messages.json';
+import library from './library.messages.json';
+import libraryProblems from './libraryProblems.messages.json';
+import notFoundPage from './notFoundPage.messages.json';
+import onEye from './onEye.messages.json';
+import panels from './panels.messages.json';
+import peroxide from './peroxide.messages.json';
+import powerField from './powerField.messages.json';
+import prescription from './prescription.messages.json';
+import print from './print.messages.json';
+import problems from './problems.messages.json';
+import range from './range.messages.json';
+import raw from './raw.messages.json';
+import refraction from './refraction.messages.json';
+import refused from './refused.messages.json';
+import ruleNames from './ruleNames.messages.json';
+import settings from './settings.messages.json';
+import settle from './settle.messages.json';
+import sightDesk from './sightDesk.messages.json';
+import signIn from './signIn.messages.json';
+import signs from './signs.messages.json';
+import staff from './staff.messages.json';
+import steps from './steps.messages.json';
+import stops from './stops.messages.json';
+import supply from './supply.messages.json';
+import today from './today.messages.json';
+import turnDesk from './turnDesk.messages.json';
+import visit from './visit.messages.json';
+import visitProblems from './visitProblems.messages.json';
+import wearer from './wearer.messages.json';
+import wearerForm from './wearerForm.messages.json';
+import wearers from './wearers.messages.json';
+import wornIn from './wornIn.messages.json';
+
+/** Every word of the language, for types and tests: a page imports only what it says. */
+export const en = {
+  blurWorking,
+  broughtIn,
+  care,
+  correct,
+  cost,
+  device,
+  draft,
+  expected,
+  eyeHealth,
+  eyes,
+  failed,
+  fitDesk,
+  frame,
+  handOver,
+  history,
+  instrument,
+  kind,
+  lastLook,
+  lens,
+  lensLine,
+  lensSigns,
+  lesson,
+  library,
+  notFoundPage,
+  onEye,
+  panels,
+  peroxide,
+  powerField,
+  prescription,
+  print,
+  problems: { ...problems, ...visitProblems, ...libraryProblems },
+  range,
+  raw,
+  refraction,
+  refused,
+  ruleNames,
+  settings,
+  settle,
+  sightDesk,
+  signIn,
+  signs,
+  staff,
+  steps,
+  stops,
+  supply,
+  today,
+  turnDesk,
+  visit,
+  wearer,
+  wearerForm,
+  wearers,
+  wornIn,
+};
