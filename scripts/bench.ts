@@ -1,4 +1,4 @@
-// npm run bench [-- search|steadiness|pages|lamp|typing ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
+// npm run bench [-- search|steadiness|pages|lamp|typing|record|size ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
@@ -6,7 +6,9 @@ import { connect } from '../src/db/client';
 import { ensureBuild } from './lib/build';
 import { catalogue, lensCount, MADE_TO_ORDER } from './lib/catalogue';
 import { benchDrag, benchSteadiness } from './lib/benchLamp';
+import { benchRecord } from './lib/benchRecord';
 import { benchTyping, fillLibrary } from './lib/benchTyping';
+import { budgetOf, pageSizes } from './lib/pageSizes';
 import { startThrowAwayCluster } from './lib/cluster';
 import { ensureDatabase, prepareDatabase } from './lib/prepareDatabase';
 import { startSite } from './lib/site';
@@ -184,3 +186,24 @@ async function benchPages(): Promise<void> {
 if (asked('search')) benchSearch();
 if (asked('steadiness')) benchSteadiness();
 if (asked('pages') || asked('lamp') || asked('typing')) await benchPages();
+
+if (asked('size')) {
+  ensureBuild('.next');
+  console.log('\nScripts of a page, as its first view asks for them, gzipped:');
+  for (const { page, gzipped, bytes } of pageSizes('.next')) {
+    const over = gzipped > budgetOf(page) ? `, over its budget of ${budgetOf(page) / 1000} kB` : '';
+    console.log(`  ${page.padEnd(28)} ${(gzipped / 1000).toFixed(0).padStart(4)} kB (${(bytes / 1000).toFixed(0)} kB plain)${over}`);
+  }
+}
+if (asked('record')) {
+  const cluster = await startThrowAwayCluster();
+  try {
+    await ensureDatabase((name) => cluster.url(name), 'bench');
+    const { appUrl } = await prepareDatabase(cluster.url('bench'), { demoAt: TEST_NOW });
+    const owner = connect(cluster.url('bench'), { max: 1 });
+    await benchRecord(owner, appUrl);
+    await owner.end();
+  } finally {
+    await cluster.stop();
+  }
+}

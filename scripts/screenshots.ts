@@ -126,7 +126,7 @@ await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.75 x 20');
 await page.getByLabel('Left eye, spectacle power').fill('-4.50/-1.25x165');
 for (const eye of ['Right', 'Left']) await page.getByLabel(`${eye} eye, sight with these glasses`).fill('20/20');
 await page.waitForTimeout(700);
-await shot('power');
+await shot('refraction');
 await press('Record and choose a lens');
 await page.waitForURL('**/kind');
 await page.waitForTimeout(500);
@@ -181,7 +181,7 @@ await page.waitForURL('**/prescription');
 await page.getByLabel('Why the order need not wait for aftercare').fill('At sea from 2 December; wore soft lenses before.');
 await quiet();
 await page.evaluate(() => window.scrollTo(0, 0));
-await shot('final');
+await shot('prescription');
 await page.getByLabel('Your password, once more').fill(DEMO_PASSWORD);
 await press('Sign prescription');
 await page.getByTestId('signed').waitFor();
@@ -201,7 +201,7 @@ for (const word of ['R came off', 'R went on', 'L came off']) {
 for (const topic of ['Clean, dry hands', 'Right way out', 'No water, ever', 'Never sleep in them']) await page.getByRole('checkbox', { name: topic }).click();
 await page.waitForTimeout(500);
 await page.reload();
-await shot('teach');
+await shot('lesson');
 for (const word of ['L went on', 'L came off', 'L went on']) await press(word);
 for (const name of [
   'Rub and rinse',

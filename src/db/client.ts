@@ -10,10 +10,14 @@ export type Db = Sql | Tx;
  * Opens a pool. Numbers come as numbers, days as YYYY-MM-DD, instants as ISO 8601 text; only column names change
  * to camel case, never keys inside jsonb.
  */
-export function connect(url: string, options: { readonly max?: number; readonly applicationName?: string } = {}): Sql {
+export function connect(
+  url: string,
+  options: { readonly max?: number; readonly applicationName?: string; readonly onStatement?: (text: string) => void } = {},
+): Sql {
   return postgres(url, {
     max: options.max ?? 8,
     onnotice: () => undefined,
+    ...(options.onStatement ? { debug: (_connection: number, text: string) => options.onStatement?.(text) } : {}),
     connection: { application_name: options.applicationName ?? 'keenfit' },
     transform: { column: { to: postgres.fromCamel, from: postgres.toCamel } },
     types: {

@@ -97,6 +97,16 @@ export async function findFamilyInForce(sql: Db, practiceId: string, code: strin
   return rows[0] ? asFamily(rows[0]) : null;
 }
 
+/** The version in force on a day of the family of which one version is named; null when it is not listed. */
+export async function findInForceOf(sql: Db, practiceId: string, versionId: string, today: string): Promise<FamilyWithBlocks | null> {
+  const rows = await sql<Stored[]>`
+    select ${familyColumns(sql)} from lens_family_version f ${ending(sql)}
+    where f.practice_id = ${practiceId} and f.listed and (f.starts_on is null or f.starts_on <= ${today})
+      and f.code = (select n.code from lens_family_version n where n.practice_id = ${practiceId} and n.id = ${versionId} and n.listed)
+    order by f.starts_on desc nulls last, f.version desc limit 1`;
+  return rows[0] ? asFamily(rows[0]) : null;
+}
+
 export interface VersionMark {
   readonly createdAt: string;
   readonly createdByName: string | null;

@@ -19,7 +19,7 @@ import { findFact, findFactValues, insertCorrection, type FactValues } from '../
 import { returnTrial } from '../../db/trialStock';
 import { err, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { correctForm, swapForm, undoForm } from '../../schema/correction';
-import { lockVisit, type Changed, type LockedVisit } from '../visit/lock';
+import { lockVisit, slicesOf, type Changed, type LockedVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 import { defineCommand, type Context } from '../define';
 import { openAbsoluteStops } from '../stop/openAbsoluteStops';
@@ -39,7 +39,7 @@ async function append(
   const done = await insertCorrection(context.tx, kind, meta, { correctsId: fact.id, reason: change.reason, voided: change.voided }, change.values);
   if (!done) return err({ kind: 'conflict', what: kind, differs: [] });
   taken.facts.push({ kind, id: meta.id });
-  taken.changed(FACT_KINDS[kind].slice);
+  taken.changed(...slicesOf(kind));
   return ok(null);
 }
 

@@ -1,6 +1,6 @@
 import 'server-only';
 import { isMade, isOrderable } from '../../core';
-import { findFamily, findFamilyInForce, type FamilyWithBlocks } from '../../db/family';
+import { findInForceOf, type FamilyWithBlocks } from '../../db/family';
 import { ensureLens } from '../../db/lens';
 import { invalid, notFound, ok, type Result } from '../../lib/outcome';
 import type { LensSpecInput } from '../../schema/lensOnEye';
@@ -13,10 +13,8 @@ export async function makeableLens(
   spec: LensSpecInput,
 ): Promise<Result<{ lensId: string; family: FamilyWithBlocks }>> {
   const { tx, caller, today } = context;
-  const named = await findFamily(tx, caller.practiceId, spec.familyId);
-  if (!named?.listed) return notFound('family');
   // The page may be older than the catalogue: what holds is the version in force today.
-  const family = await findFamilyInForce(tx, caller.practiceId, named.code, today);
+  const family = await findInForceOf(tx, caller.practiceId, spec.familyId, today);
   if (!family) return notFound('family');
   if (!isOrderable(family, today)) return invalid(path, 'familyEnded', { family: family.name, day: family.lastOrderOn ?? '' });
   const axis = spec.cylinder === 0 ? 180 : spec.axis;

@@ -44,13 +44,13 @@ async function appendReading(context: Context, taken: LockedVisit, eye: Eye, rea
   const { row, confirmed, settleMinutes } = under.value;
   const provisional = secondsBetween(row.putOnAt, context.now) < settleMinutes * 60;
   const hangs = { lensOnEyeId: row.rootId, provisional };
+  const seriesNo = reading.blinks.length > 0 ? await seriesFor(context, taken.visit, reading, provisional) : 0;
   if (reading.fit !== null) taken.add('fit', eye, { ...hangs, verdict: reading.fit });
   for (const f of reading.findings) {
     const value = typeof f.value === 'number' ? { numberValue: f.value, wordValue: null } : { numberValue: null, wordValue: f.value };
     taken.add('lensFinding', eye, { ...hangs, sign: f.sign, ...value, typedText: f.typed });
   }
   if (reading.blinks.length > 0) {
-    const seriesNo = await seriesFor(context, taken.visit, reading, provisional);
     for (const blink of reading.blinks) {
       taken.add('rotation', eye, {
         ...hangs,

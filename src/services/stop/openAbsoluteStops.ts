@@ -12,10 +12,10 @@ import type { LockedVisit } from '../visit/lock';
 export async function openAbsoluteStops(context: Context, taken: LockedVisit): Promise<void> {
   const { visit } = taken;
   const { tx, caller, now } = context;
-  await holdWearer(tx, caller.practiceId, visit.wearerId, true);
+  if (!taken.alone) await holdWearer(tx, caller.practiceId, visit.wearerId, true);
   const reading = readingOf(context, visit);
   // What others recorded until the wearer was held counts too.
-  reading.forget('health');
+  if (!taken.alone) reading.forgetOthers();
   const state = await reading.state();
   const { stops } = await reading.health();
   const open = stops.filter((s) => s.endedAt === null);

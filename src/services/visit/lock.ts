@@ -16,10 +16,15 @@ export interface Changed {
   readonly facts: readonly { readonly kind: FactKind; readonly id: string }[];
 }
 
+/** What of a visit a kind of fact changes: with a lens also which lenses were on before. */
+export const slicesOf = (kind: FactKind): readonly SliceName[] => (kind === 'lensOnEye' ? [FACT_KINDS[kind].slice, 'lenses'] : [FACT_KINDS[kind].slice]);
+
 /** A visit locked for one change. */
 export interface LockedVisit {
   readonly visit: VisitRow;
   readonly version: number;
+  /** Is the wearer held against everybody else already? */
+  readonly alone: boolean;
   readonly facts: { readonly kind: FactKind; readonly id: string }[];
   /** Appends one fact and keeps its id for the undo. Facts are sent together, before anything is read or hung on them. */
   readonly add: (kind: FactKind, eye: Eye | null, values: FactValues, observedAt?: string) => string;
@@ -79,6 +84,7 @@ export async function lockVisit(context: Context, visitId: string, version: numb
   return ok({
     visit,
     version: visit.version,
+    alone: alone && gate !== 'record',
     facts,
     meta,
     changed,
@@ -86,12 +92,12 @@ export async function lockVisit(context: Context, visitId: string, version: numb
       const row = { ...meta(eye), ...(observedAt ? { observedAt } : {}) };
       context.pending.push({ kind, meta: row, values });
       facts.push({ kind, id: row.id });
-      changed(FACT_KINDS[kind].slice);
+      changed(...slicesOf(kind));
       return row.id;
     },
     forgetDraft: async (step) => {
       await deleteDraft(tx, caller.practiceId, visitId, step, caller.personId);
-      readingOf(context, visit).forget('supply');
+      readingOf(context, visit).forgetDrafts();
     },
     done: () => ({ visitId, version: visit.version, facts }),
   });

@@ -44,7 +44,7 @@ import { listPrescriberIds } from '../../db/staff';
 import { listOverrides, listStops } from '../../db/stop';
 import { earlierVisits, visitsBefore } from '../../db/visit';
 import { listGivenFamilies, listNewestTrials, listSameLensesBefore, listSupplyBefore } from '../../db/visitPast';
-import { findWearer } from '../../db/wearer';
+import { wearerRow } from '../../db/wearer';
 import { must } from '../../lib/assert';
 import type { Context } from '../define';
 
@@ -52,15 +52,16 @@ import type { Context } from '../define';
 const MOST = { prescriptions: 6, orders: 6, handOvers: 12, pictures: 12, trendPoints: 12 } as const;
 
 /** What one statement reads. */
-type Part = 'person' | 'facts' | 'history' | 'past' | 'supply';
+type Part = 'facts' | 'history' | 'supply';
 
 /** What rests on which statement. */
 const PARTS_OF: Readonly<Record<SliceName, readonly Part[]>> = {
   health: ['facts', 'history'],
   trend: [],
-  measures: ['facts', 'past'],
+  measures: ['facts'],
   supply: ['facts', 'supply'],
-  lenses: [],
+  // Which lenses were on an eye before is asked of those that are on it now.
+  lenses: ['history'],
   drawer: [],
 };
 
@@ -78,6 +79,16 @@ export class VisitReading {
     for (const slice of slices) for (const part of PARTS_OF[slice]) this.parts.delete(part);
   }
 
+  /** What others may have recorded of the wearer meanwhile is read again; what is in this visit is locked. */
+  forgetOthers(): void {
+    this.parts.delete('history');
+  }
+
+  /** A draft was let go. */
+  forgetDrafts(): void {
+    this.parts.delete('supply');
+  }
+
   private once<T>(part: Part, read: () => Promise<T>): Promise<T> {
     const known = this.parts.get(part) as Promise<T> | undefined;
     if (known) return known;
@@ -87,9 +98,7 @@ export class VisitReading {
   }
 
   async wearer(): Promise<WearerRow & { readonly age: number }> {
-    const { practiceId, wearerId } = this.visit;
-    const row = await this.once('person', () => findWearer(this.context.tx, practiceId, wearerId));
-    const wearer = must(row, 'wearer of the visit');
+    const wearer = must((await this.history()).wearers[0], 'wearer of the visit');
     return { ...wearer, age: ageOn(wearer.birthDate, this.context.today) };
   }
 
@@ -132,8 +141,10 @@ export class VisitReading {
   private history() {
     const { tx } = this.context;
     const { visit } = this;
-    return this.once('history', () =>
-      bundle(tx, {
+    return this.once('history', async () => {
+      await this.context.flush();
+      return bundle(tx, {
+        wearers: wearerRow(tx, visit.practiceId, visit.wearerId),
         answers: listHistory(tx, visit),
         findings: listFindingsBefore(tx, visit),
         graded: listGradedBefore(tx, visit, MOST.trendPoints),
@@ -144,8 +155,12 @@ export class VisitReading {
         pictures: listPictures(tx, visit, MOST.pictures),
         prescribers: listPrescriberIds(tx, visit.practiceId),
         powersBefore: listNewestRefractions(tx, visit.practiceId, earlierVisits(tx, visit)),
-      }),
-    );
+        powers: listNewestRefractions(tx, visit.practiceId, visitsBefore(tx, visit)),
+        acuities: listBestAcuities(tx, visit),
+        same: listSameLensesBefore(tx, visit),
+        instruments: listInstruments(tx, visit.practiceId),
+      });
+    });
   }
 
   /** History and eye health as they count here. */
@@ -178,25 +193,16 @@ export class VisitReading {
   }
 
   /** What of earlier visits stands beside what is measured here. */
-  past() {
-    const { tx } = this.context;
-    const { visit } = this;
-    return this.once('past', async () => {
-      const rows = await bundle(tx, {
-        powers: listNewestRefractions(tx, visit.practiceId, visitsBefore(tx, visit)),
-        acuities: listBestAcuities(tx, visit),
-        same: listSameLensesBefore(tx, visit),
-        instruments: listInstruments(tx, visit.practiceId),
-      });
-      const same = factsByKind(['lensOnEye', 'rotation'], rows.same);
-      return {
-        earlierRefractions: EYES.flatMap((eye) => rows.powers.filter((p) => p.eye === eye)),
-        bestBefore: bestAcuities(rows.acuities),
-        earlierOnEye: chains(same.lensOnEye),
-        earlierRotations: chains(same.rotation),
-        instruments: rows.instruments,
-      };
-    });
+  async past() {
+    const rows = await this.history();
+    const same = factsByKind(['lensOnEye', 'rotation'], rows.same);
+    return {
+      earlierRefractions: EYES.flatMap((eye) => rows.powers.filter((p) => p.eye === eye)),
+      bestBefore: bestAcuities(rows.acuities),
+      earlierOnEye: chains(same.lensOnEye),
+      earlierRotations: chains(same.rotation),
+      instruments: rows.instruments,
+    };
   }
 
   /** Prescriptions, lessons, hand-overs, orders and drafts; `trials` is what was tried at other visits, newest of each eye. */
