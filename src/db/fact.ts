@@ -109,12 +109,6 @@ export function factsByKind<K extends FactKind>(kinds: readonly K[], rows: reado
   return Object.fromEntries(kinds.map((kind) => [kind, of(kind)])) as unknown as FactsByKind<K>;
 }
 
-/** Rows of one kind of fact in some visits, oldest first. */
-export async function listFacts<K extends FactKind>(sql: Db, kind: K, practiceId: string, visitIds: readonly string[]): Promise<readonly FactRows[K][]> {
-  const rows = await factRows(sql, [kind], practiceId, () => sql`f.visit_id = any (${[...visitIds]})`);
-  return factsByKind([kind], rows)[kind];
-}
-
 export async function findFact<K extends FactKind>(sql: Db, kind: K, practiceId: string, id: string): Promise<FactRows[K] | null> {
   const rows = await factRows(sql, [kind], practiceId, () => sql`f.id = ${id}`);
   return factsByKind([kind], rows)[kind][0] ?? null;

@@ -42,10 +42,6 @@ export const asOrders = (parts: {
     events: parts.orderEvents.filter((e) => e.orderId === row.id),
   }));
 
-/** All orders of a wearer, newest first. */
-export const listOrders = async (sql: Db, practiceId: string, wearerId: string): Promise<Order[]> =>
-  asOrders(await bundle(sql, orderParts(sql, practiceId, wearerId, null)));
-
 export async function findOrderByKey(sql: Db, practiceId: string, requestKey: string): Promise<string | null> {
   const [row] = await sql<{ id: string }[]>`
     select id from lens_order where practice_id = ${practiceId} and request_key = ${requestKey}`;

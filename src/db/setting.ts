@@ -2,13 +2,6 @@ import 'server-only';
 import type { PracticeSettings, SettingKey, SettingValue } from '../core';
 import type { Db } from './client';
 
-/** Settings set by the practice, newest of each key. Defaults are added in core. */
-export async function findSettings(sql: Db, practiceId: string): Promise<Partial<PracticeSettings>> {
-  const rows = await sql<{ key: string; value: unknown }[]>`
-    select distinct on (key) key, value from practice_setting where practice_id = ${practiceId} order by key, sequence desc`;
-  return Object.fromEntries(rows.map((row) => [row.key, row.value]));
-}
-
 export async function insertSetting(
   sql: Db,
   s: { id: string; practiceId: string; key: SettingKey; value: SettingValue; at: string; by: string | null },

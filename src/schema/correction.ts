@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FIT_WORDS } from '../core';
+import { FACT_KIND_NAMES, FIT_WORDS, SWAPPABLE, type FactKind, type SwappableKind } from '../core';
 import { acuity, dayText, inVisit, limited, reason, refractionText, uuid } from './fields';
 
 /** A correction by kind of fact; `value` null means: this should not stand at all. */
@@ -49,26 +49,13 @@ export const correctForm = z.discriminatedUnion('kind', [
     value: z.object({ lot: z.string().trim().min(1, 'lotRequired').max(40, 'tooLong'), expiresOn: dayText('expiryRequired') }).nullable(),
   }),
 ]);
-export const swapForm = z.object({ ...inVisit, kind: z.enum(['refraction', 'lensOnEye', 'rotation', 'overRefraction']), reason });
+export const swapForm = z.object({ ...inVisit, kind: z.enum(SWAPPABLE as [SwappableKind, ...SwappableKind[]]), reason });
 export const undoForm = z.object({
   ...inVisit,
   facts: z
     .array(
       z.object({
-        kind: z.enum([
-          'refraction',
-          'finding',
-          'lensOnEye',
-          'fit',
-          'rotation',
-          'overRefraction',
-          'lensFinding',
-          'acuityBoth',
-          'eyeAcuity',
-          'lessonAttempt',
-          'lessonTopic',
-          'handOver',
-        ]),
+        kind: z.enum(FACT_KIND_NAMES as [FactKind, ...FactKind[]]),
         id: uuid,
       }),
     )

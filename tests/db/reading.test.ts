@@ -189,3 +189,25 @@ describe('what is read of earlier visits', () => {
     expect((await world.record(second)).health.lowest.right.papillae).toBe(1);
   });
 });
+
+describe('the visits of a wearer', () => {
+  it('come by pages of twenty, each once, newest first', async () => {
+    const wearerId = await world.wearerId(6);
+    for (let i = 0; i < 23; i++) {
+      world.move(60);
+      const { visitId = '' } = await world.must('openVisit', { wearerId, kind: 'aftercare' });
+      await world.must('closeVisit', { visitId, version: 1 });
+    }
+    interface Page {
+      readonly visits: readonly { readonly id: string; readonly openedAt: string }[];
+      readonly moreVisits: boolean;
+    }
+    const first = (await world.must('readWearer', { wearerId })) as unknown as Page;
+    const last = first.visits.at(-1);
+    const second = (await world.must('readWearer', { wearerId, after: { openedAt: last?.openedAt, id: last?.id } })) as unknown as Page;
+    expect([first.visits.length, first.moreVisits, second.moreVisits]).toEqual([20, true, false]);
+    const all = [...first.visits, ...second.visits];
+    const rows = await world.db.owner<{ id: string }[]>`select id from visit where wearer_id = ${wearerId} order by opened_at desc, id desc`;
+    expect(all.map((v) => v.id)).toEqual(rows.map((r) => r.id));
+  });
+});

@@ -4,6 +4,8 @@ import {
   ADD_BANDS,
   CARE_SYSTEMS,
   EYES,
+  FACT_KIND_NAMES,
+  FACT_KINDS,
   FIT_WORDS,
   GEOMETRIES,
   LENS_SIGNS,
@@ -14,9 +16,12 @@ import {
   PLUS_HALF,
   PURPOSES,
   READ_HOW,
+  REFERRAL_STEPS,
   SIGNS,
   STABILISATIONS,
+  STEP_IDS,
   STOP_ENDINGS,
+  VISIT_KINDS,
 } from '../../src/core';
 import { openWorld, type World } from './support';
 
@@ -66,9 +71,36 @@ describe('what the code offers is what the database holds', () => {
     ['lens', 'add_band', ADD_BANDS],
     ['care_product', 'system', CARE_SYSTEMS],
     ['refraction', 'eye', EYES],
+    ['draft', 'step', STEP_IDS],
+    ['visit', 'kind', VISIT_KINDS],
+    ['referral_step', 'step', REFERRAL_STEPS],
   ])('%s.%s', (table, column, list) => {
     expect(allowed(table, column)).toEqual(sorted(list));
   });
+  it.each(FACT_KIND_NAMES.map((kind) => [kind, FACT_KINDS[kind]] as const))(
+    'the registry names the columns of %s',
+    async (_kind, { table, columns, sequenced }) => {
+      const COMMON = [
+        'id',
+        'practice_id',
+        'visit_id',
+        'visit_version',
+        'eye',
+        'observed_at',
+        'recorded_at',
+        'recorded_by',
+        'root_id',
+        'corrects_id',
+        'reason',
+        'voided',
+      ];
+      const rows = await world.db.owner<{ name: string }[]>`
+      select column_name as name from information_schema.columns where table_schema = current_schema() and table_name = ${table} and is_generated = 'NEVER'`;
+      const own = rows.map((r) => r.name).filter((name) => !COMMON.includes(name) && name !== 'sequence');
+      expect(own.sort()).toEqual([...columns].sort());
+      expect(rows.some((r) => r.name === 'sequence')).toBe(sequenced === true);
+    },
+  );
   it('the words of every finding of the eye', () => {
     const here = SIGNS.flatMap((s) => (s.kind === 'word' ? [[s.id, sorted(s.options)] as const] : []));
     expect(here.length).toBeGreaterThan(8);

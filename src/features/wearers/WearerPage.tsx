@@ -1,5 +1,4 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useKey } from '../common/keys';
@@ -20,6 +19,7 @@ import { Rail } from '../common/Rail';
 import { WearerStrip } from '../common/WearerStrip';
 import { useRefusalWords } from '../common/words';
 import { IdentityChanges } from './IdentityChanges';
+import { Visits } from './Visits';
 import { WearerForm, type WearerInput } from './WearerForm';
 import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
@@ -211,19 +211,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
           <SpineRow key={kind} label={t(`kind.${kind}`)} note={t(`kindNote.${kind}`)} right={cell('right', kind)} left={cell('left', kind)} />
         ))}
       </Spine>
-      <section className="p-6">
-        <h2 className="border-b border-rule-2 pb-1">{t('visits')}</h2>
-        {file.visits.length === 0 ? <p className="py-3 label">{t('noVisits')}</p> : null}
-        {file.visits.map((v) => (
-          <div key={v.id} className="flex justify-between gap-4 border-b border-rule py-2">
-            <Link href={`/visits/${v.id}/history`} prefetch={false} className="value">
-              {today(`kind.${v.kind}`)}
-            </Link>
-            <span className="label">{formatMoment(v.openedAt, zone)}</span>
-            {v.closedAt ? <Stated state="ok">{t('closed')}</Stated> : <Stated state="watch">{t('open')}</Stated>}
-          </div>
-        ))}
-      </section>
+      <Visits file={file} zone={zone} />
       <Panel open={panel === 'visit'} onClose={close} title={t('visitTitle')}>
         <div className="flex flex-col gap-2">
           {VISIT_KINDS.map((kind) => (
