@@ -3,9 +3,15 @@ import { describe, expect, it } from 'vitest';
 import { families } from '../fixtures';
 import { AxisFan } from '../../src/features/common/range/AxisFan';
 import { RangeMap, type OnMap } from '../../src/features/common/range/RangeMap';
+import { en } from '../../src/i18n/messages/en';
 import { MessagesProvider } from '../../src/i18n/MessagesProvider';
 
-const inWords = (drawing: React.ReactNode): string => renderToStaticMarkup(<MessagesProvider timeZone="UTC">{drawing}</MessagesProvider>);
+const inWords = (drawing: React.ReactNode): string =>
+  renderToStaticMarkup(
+    <MessagesProvider timeZone="UTC" words={en}>
+      {drawing}
+    </MessagesProvider>,
+  );
 const family = (code: string) => {
   const found = families.find((f) => f.code === code);
   if (!found) throw new Error(code);

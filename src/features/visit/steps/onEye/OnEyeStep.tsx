@@ -1,5 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
+import dynamic from 'next/dynamic';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
@@ -37,9 +38,10 @@ const loadDesks = {
   fit: () => import('./FitDesk').then((m) => ({ default: m.FitDesk })),
   sight: () => import('./SightDesk').then((m) => ({ default: m.SightDesk })),
 };
-const TurnDesk = lazy(loadDesks.turn);
-const FitDesk = lazy(loadDesks.fit);
-const SightDesk = lazy(loadDesks.sight);
+// Drawn in the browser alone: a desk is there when it takes what is typed, not before.
+const TurnDesk = dynamic(loadDesks.turn, { ssr: false });
+const FitDesk = dynamic(loadDesks.fit, { ssr: false });
+const SightDesk = dynamic(loadDesks.sight, { ssr: false });
 const BroughtIn = lazy(() => import('./BroughtIn').then((m) => ({ default: m.BroughtIn })));
 const WornIn = lazy(() => import('./WornIn').then((m) => ({ default: m.WornIn })));
 
