@@ -1,6 +1,5 @@
 import 'server-only';
 import type { Eye, RawOrder, OrderLineRow, OrderEventRow, OrderRow, Order } from '../core';
-import { bundle } from './bundle';
 import type { Db } from './client';
 import type { Newest } from './prescription';
 

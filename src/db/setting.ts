@@ -1,5 +1,5 @@
 import 'server-only';
-import type { PracticeSettings, SettingKey, SettingValue } from '../core';
+import type { SettingKey, SettingValue } from '../core';
 import type { Db } from './client';
 
 export async function insertSetting(
