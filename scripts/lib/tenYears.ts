@@ -1,6 +1,7 @@
 import { addDays } from '../../src/core';
 import type { Sql } from '../../src/db/client';
 import type { Caller } from '../../src/services/define';
+import { CAREFUL } from '../../tests/support/careful';
 import type { Result } from '../../src/lib/outcome';
 
 /** A way to have a use case done, whatever release it is of. */
@@ -14,23 +15,7 @@ export interface TenYears {
 
 const VISITS = 41;
 const SIGNS = ['lidMargin', 'bulbarRedness', 'limbalRedness', 'papillae', 'staining', 'vessels', 'infiltrates', 'scars'] as const;
-const ANSWERS: Readonly<Record<string, unknown>> = {
-  danger: ['none'],
-  dryness: 'none',
-  medicines: [],
-  drops: ['none'],
-  allergy: ['none'],
-  health: ['none'],
-  eyeHistory: ['none'],
-  handler: 'self',
-  hygieneHands: 'good',
-  hygieneCare: 'good',
-  returns: 'yes',
-  budget: 'open',
-  nights: 'none',
-  goals: ['sport'],
-  daysPerWeek: 6,
-};
+const ANSWERS: Readonly<Record<string, unknown>> = { ...CAREFUL, goals: ['sport'], daysPerWeek: 6 };
 
 /**
  * A wearer of ten years by the same use cases as real entries: four visits a year, each with history, eye health, powers, and,

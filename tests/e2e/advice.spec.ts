@@ -1,23 +1,9 @@
+import { CAREFUL } from '../support/careful';
 import { expect, openVisit, say, see, signIn, test, typePowers } from './site';
 
 test.use({ file: 'advice' });
 test.beforeEach(async ({ page }) => signIn(page));
 
-const CAREFUL = {
-  danger: ['none'],
-  dryness: 'none',
-  medicines: [],
-  drops: ['none'],
-  allergy: ['none'],
-  health: ['none'],
-  eyeHistory: ['none'],
-  handler: 'self',
-  hygieneHands: 'good',
-  hygieneCare: 'good',
-  returns: 'yes',
-  budget: 'open',
-  nights: 'none',
-};
 const CLEAR = { lidMargin: 0, bulbarRedness: 0.5, limbalRedness: 0, papillae: 0.5, staining: 0, vessels: 0, infiltrates: 0, scars: 0 };
 
 test('a teenager: daily disposables, because of the age; and what would change it', async ({ page }) => {
