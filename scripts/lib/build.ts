@@ -14,7 +14,15 @@ function hashFolder(folder: string, hash: ReturnType<typeof createHash>): void {
 /** Builds the web application into `distDir` unless it stands there already, made from the same sources; `again` builds whatever stands there. */
 export function ensureBuild(distDir: string, options: { readonly again?: boolean } = {}): { built: boolean } {
   const hash = createHash('sha256');
-  for (const file of ['package-lock.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json']) hash.update(readFileSync(file));
+  for (const file of [
+    'package.json',
+    'package-lock.json',
+    'next.config.ts',
+    'postcss.config.mjs',
+    'tsconfig.json',
+    join('scripts', 'lib', 'messagesLoader.cjs'),
+  ])
+    hash.update(readFileSync(file));
   hashFolder('src', hash);
   const digest = hash.digest('hex');
   const mark = join(distDir, 'keen-fit-sources');

@@ -161,7 +161,7 @@ describe('while an absolute stop stands', () => {
 });
 
 describe('words for what is data', () => {
-  const history: Readonly<Record<string, { name: string; o?: Readonly<Record<string, string>> }>> = messages.history.q;
+  const history: Readonly<Record<string, { name: string; o?: Readonly<Record<string, string>> }>> = messages.answers.q;
   it('every question and answer', () => {
     for (const question of QUESTIONS) {
       expect(history[question.id]?.name, question.id).toBeTruthy();

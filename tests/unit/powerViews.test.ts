@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseRefraction, type RefractionFact } from '../../src/core';
 import { addsTyped, asSphere, crossText, doubtsOf, otherMeridian, thumbOf } from '../../src/features/visit/steps/refraction/model';
-import { extentOf, found, lifeOf, powerSought } from '../../src/features/library/model';
+import { byWords, extentOf, lifeOf } from '../../src/features/library/model';
+import { byPower, powerSought } from '../../src/features/library/powerSearch';
+import { must } from '../../src/lib/assert';
 import { families, record } from '../fixtures';
 
 describe('a power cross typed in its parts', () => {
@@ -75,14 +77,14 @@ describe('what is worth asking', () => {
 
 describe('the library', () => {
   it('is found by words in any order, without case or accents', () => {
-    expect(found(families, 'TORIC márram', 12).map((f) => f.family.code)).toEqual(expect.arrayContaining(['plover-30-toric', 'dunlin-1-day-toric']));
-    expect(found(families, 'toric marram', 12).every((f) => f.family.maker === 'Marram Optical')).toBe(true);
-    expect(found(families, 'no such', 12)).toEqual([]);
-    expect(found(families, '', 12)).toHaveLength(families.length);
+    expect(byWords(families, 'TORIC márram').map((f) => f.family.code)).toEqual(expect.arrayContaining(['plover-30-toric', 'dunlin-1-day-toric']));
+    expect(byWords(families, 'toric marram').every((f) => f.family.maker === 'Marram Optical')).toBe(true);
+    expect(byWords(families, 'no such')).toEqual([]);
+    expect(byWords(families, '')).toHaveLength(families.length);
   });
   it('and by a power: nearest first, with how far out', () => {
     expect(powerSought('plover')).toBeNull();
-    const rows = found(families, '-3.25 -3.25 x 25', 12);
+    const rows = byPower(families, must(powerSought('-3.25 -3.25 x 25'), 'power'), 12);
     expect(rows[0]?.family.code).toBe('godwit-made-toric');
     const blurs = rows.map((r) => r.reach?.blur ?? Infinity);
     expect(blurs).toEqual([...blurs].sort((a, b) => a - b));

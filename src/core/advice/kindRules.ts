@@ -3,7 +3,8 @@ import type { Condition } from './conditions';
 import { OWN, TRADE, type Source } from './source';
 
 export type Wear = 'day' | 'overnight';
-export type MaterialClass = 'siliconeHydrogel' | 'hydrogel';
+export const MATERIAL_CLASSES = ['hydrogel', 'siliconeHydrogel'] as const;
+export type MaterialClass = (typeof MATERIAL_CLASSES)[number];
 /** What a rule speaks for (plus) or against (minus). */
 export type Target = Modality | 'overnight' | MaterialClass;
 

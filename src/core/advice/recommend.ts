@@ -79,11 +79,14 @@ export interface Recommendation {
   readonly second: KindChoice | null;
   readonly others: readonly KindChoice[];
   readonly notOffered: readonly NotOffered[];
-  readonly geometry: { readonly geometry: Geometry; readonly why: readonly string[] };
+  readonly geometry: { readonly geometry: Geometry; readonly why: readonly GeometryWhy[] };
 }
 
 /** Ties go to the kind that needs least care, then to what is prescribed for real months; by day before overnight. */
 const ORDER: readonly Modality[] = ['daily', 'monthly', 'twoWeekly'];
+
+/** Why a sphere, a toric or a multifocal is asked for. */
+export type GeometryWhy = 'powerUnknown' | 'cylinder' | 'littleCylinder' | 'nearAge';
 
 /**
  * Sphere, toric or multifocal, from the powers at the cornea and age. Half a dioptre of cylinder or less is left to
@@ -94,11 +97,12 @@ export function geometryAsked(
   needs: Readonly<Record<Eye, Refraction | null>>,
   age: number,
   presbyopiaAge: number,
-): { readonly geometry: Geometry; readonly why: readonly string[] } {
+): { readonly geometry: Geometry; readonly why: readonly GeometryWhy[] } {
   const cylinders = EYES.flatMap((eye) => (needs[eye] ? [Math.abs(needs[eye].cylinder)] : []));
   const toric = cylinders.some((c) => c >= 0.75);
   const near = age >= presbyopiaAge;
-  const why = [cylinders.length === 0 ? 'powerUnknown' : toric ? 'cylinder' : 'littleCylinder', ...(near ? ['nearAge'] : [])];
+  const why: GeometryWhy[] = [cylinders.length === 0 ? 'powerUnknown' : toric ? 'cylinder' : 'littleCylinder'];
+  if (near) why.push('nearAge');
   const geometry = near ? (toric ? 'toricMultifocal' : 'multifocal') : toric ? 'toric' : 'sphere';
   return { geometry, why };
 }

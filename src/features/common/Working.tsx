@@ -16,11 +16,11 @@ export interface WorkingBlock {
   readonly foot?: string;
 }
 
-interface WorkingRoom {
+interface OpenOne {
   readonly openId: string | null;
   readonly toggle: (id: string) => void;
 }
-const WorkingContext = createContext<WorkingRoom | null>(null);
+const WorkingContext = createContext<OpenOne | null>(null);
 
 /** Holds which working is open; `W` opens the next. */
 export function WorkingProvider({
@@ -42,14 +42,14 @@ export function WorkingProvider({
     },
     [ids, openId],
   );
-  const value = useMemo((): WorkingRoom => ({ openId, toggle: (id) => setOpenId(openId === id ? null : id) }), [openId]);
+  const value = useMemo((): OpenOne => ({ openId, toggle: (id) => setOpenId(openId === id ? null : id) }), [openId]);
   return <WorkingContext.Provider value={value}>{children}</WorkingContext.Provider>;
 }
 
-function useWorking(): WorkingRoom {
-  const room = useContext(WorkingContext);
-  assert(room, 'WorkingProvider');
-  return room;
+function useWorking(): OpenOne {
+  const open = useContext(WorkingContext);
+  assert(open, 'WorkingProvider');
+  return open;
 }
 
 /** A computed figure that opens to its working. */
@@ -62,11 +62,18 @@ export function Figure({ id, children, label }: { readonly id: string; readonly 
   );
 }
 
+/** Which working is open; null for none. */
+export const useOpenWorking = (): string | null => useWorking().openId;
+
 /** The open working, hung in the margin. */
 export function OpenWorking({ blocks }: { readonly blocks: readonly WorkingBlock[] }) {
-  const { openId } = useWorking();
+  const openId = useOpenWorking();
   const block = blocks.find((b) => b.id === openId);
-  if (!block) return null;
+  return block ? <WorkingView block={block} /> : null;
+}
+
+/** A working, step by step. */
+export function WorkingView({ block }: { readonly block: WorkingBlock }) {
   return (
     <section className="working" aria-live="polite" data-testid="working">
       <h3 className="mb-1">{block.title}</h3>

@@ -7,7 +7,7 @@ const last = (range: StepRange): number => rangeValue(range, rangeCount(range) -
 /** The blocks of one version, as the catalogue names them. */
 export function Blocks({ blocks }: { readonly blocks: readonly LensBlock[] }) {
   const t = useTranslations('library');
-  const lens = useTranslations('lens');
+  const ofFamily = useTranslations('family');
   const span = (range: StepRange, show: (value: number) => string): string =>
     range.from === last(range) ? show(range.from) : t('span', { from: show(range.from), to: show(last(range)), step: show(range.step).replace('+', '') });
   return (
@@ -29,7 +29,7 @@ export function Blocks({ blocks }: { readonly blocks: readonly LensBlock[] }) {
               <td>{span(b.spheres, formatPower)}</td>
               <td>{turned ? b.cylinders.map((c) => formatPower(c)).join(', ') : t('noneMade')}</td>
               <td>{turned ? span(b.axes, String) : ''}</td>
-              <td>{b.adds.flatMap((a) => (a === null ? [] : [lens(`add.${a}`)])).join(', ') || t('noneMade')}</td>
+              <td>{b.adds.flatMap((a) => (a === null ? [] : [ofFamily(`add.${a}`)])).join(', ') || t('noneMade')}</td>
               <td>{b.curves.map((c) => `${c.baseCurve.toFixed(1)} / ${c.diameter.toFixed(1)}`).join(', ')}</td>
             </tr>
           );

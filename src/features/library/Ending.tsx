@@ -3,6 +3,8 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { formatDay } from '@/i18n/format';
+import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
+import { withWords } from '@/i18n/withWords';
 import type { Problem } from '@/lib/outcome';
 import type { FamilyPage } from '@/services/family/queries';
 import { Button } from '@/ui/Button';
@@ -13,7 +15,7 @@ import { useServer } from '../common/ServerProvider';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
 
 /** When a family can last be ordered, who is on it, and what replaces it. */
-export function Ending({ page, mayChange }: { readonly page: FamilyPage; readonly mayChange: boolean }) {
+function EndingSection({ page, mayChange }: { readonly page: FamilyPage; readonly mayChange: boolean }) {
   const t = useTranslations('library');
   const words = useProblemWords();
   const refusal = useRefusalWords();
@@ -93,3 +95,5 @@ export function Ending({ page, mayChange }: { readonly page: FamilyPage; readonl
     </section>
   );
 }
+
+export const Ending = withWords({ problems: libraryProblems }, EndingSection);

@@ -4,6 +4,8 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { GEOMETRIES, MODALITIES, type Geometry, type Modality } from '@/core';
 import { formatMoment } from '@/i18n/format';
+import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
+import { withWords } from '@/i18n/withWords';
 import type { Problem } from '@/lib/outcome';
 import type { LibraryPage } from '@/services/family/queries';
 import { Button } from '@/ui/Button';
@@ -20,7 +22,7 @@ interface Cell {
 const PLACES = [0, 1, 2];
 
 /** What the practice tries first: up to three families in each cell, in order. */
-export function HouseList({
+function HouseListSection({
   families,
   houseList,
   mayChange,
@@ -30,7 +32,7 @@ export function HouseList({
   readonly mayChange: boolean;
 }) {
   const t = useTranslations('library');
-  const lens = useTranslations('lens');
+  const ofFamily = useTranslations('family');
   const refusal = useRefusalWords();
   const router = useRouter();
   const { command, session } = useServer();
@@ -64,7 +66,7 @@ export function HouseList({
             <th scope="col" aria-label={t('worn')} />
             {GEOMETRIES.map((g) => (
               <th key={g} scope="col">
-                {lens(`geometry.${g}`)}
+                {ofFamily(`geometry.${g}`)}
               </th>
             ))}
           </tr>
@@ -72,7 +74,7 @@ export function HouseList({
         <tbody>
           {MODALITIES.map((m) => (
             <tr key={m}>
-              <th scope="row">{lens(`modality.${m}`)}</th>
+              <th scope="row">{ofFamily(`modality.${m}`)}</th>
               {GEOMETRIES.map((g) => {
                 const cell = { modality: m, geometry: g };
                 const list = listOf(cell)?.codes ?? [];
@@ -95,7 +97,7 @@ export function HouseList({
                       <button
                         type="button"
                         className="btn btn-quiet"
-                        aria-label={t('changeCell', { modality: lens(`modality.${m}`), geometry: lens(`geometry.${g}`) })}
+                        aria-label={t('changeCell', { modality: ofFamily(`modality.${m}`), geometry: ofFamily(`geometry.${g}`) })}
                         onClick={() => edit(cell)}
                       >
                         {t('change')}
@@ -111,7 +113,7 @@ export function HouseList({
       <Panel
         open={open !== null}
         onClose={() => setOpen(null)}
-        title={open ? t('cellTitle', { modality: lens(`modality.${open.modality}`), geometry: lens(`geometry.${open.geometry}`) }) : ''}
+        title={open ? t('cellTitle', { modality: ofFamily(`modality.${open.modality}`), geometry: ofFamily(`geometry.${open.geometry}`) }) : ''}
       >
         {choices.length === 0 ? <p className="mb-3">{t('cellEmpty')}</p> : null}
         {PLACES.map((i) => (
@@ -145,3 +147,5 @@ export function HouseList({
     </section>
   );
 }
+
+export const HouseList = withWords({ problems: libraryProblems }, HouseListSection);

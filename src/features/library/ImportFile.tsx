@@ -6,10 +6,11 @@ import type { Problem } from '@/lib/outcome';
 import type { ImportPage } from '@/services/catalogueImport/queries';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
-import { Stated, StateMark } from '@/ui/marks';
+import { Stated } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
 import { AppPage } from '../common/AppPage';
-import { useProblemWords, useRefusalWords } from '../common/words';
+import { useRefusalWords } from '../common/words';
+import { ImportedFamilies, ImportFaults, ImportState } from './ImportFindings';
 import libraryWords from '@/i18n/messages/en/library.messages.json';
 import { withWords } from '@/i18n/withWords';
 import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
@@ -20,7 +21,6 @@ const LOOK_EVERY_MS = 700;
 /** A catalogue file on its way in: how far it is, every fault by line, what would be taken and what left. Nothing changes before it is said. */
 function ImportFilePage({ initial }: { readonly initial: ImportPage }) {
   const t = useTranslations('library');
-  const words = useProblemWords();
   const refusal = useRefusalWords();
   const { command, query, poll, session } = useServer();
   const [page, setPage] = useState(initial);
@@ -50,7 +50,6 @@ function ImportFilePage({ initial }: { readonly initial: ImportPage }) {
   const linesOf = (list: typeof families): number => list.reduce((sum, f) => sum + f.lineCount, 0);
   const share = file.rowsTotal > 0 ? Math.round((100 * file.rowsDone) / file.rowsTotal) : 0;
   const notes = file.notes;
-  const code = typeof notes.code === 'string' ? notes.code : null;
   return (
     <AppPage
       place="library"
@@ -80,19 +79,7 @@ function ImportFilePage({ initial }: { readonly initial: ImportPage }) {
     >
       <div className="px-6 py-4 max-w-[860px]" data-testid="import-file">
         <p className="font-mono break-all">{file.fileName}</p>
-        <p aria-live="polite" className="my-2" data-testid="import-state">
-          {file.state === 'taken' ? (
-            <Stated state="ok">{t('taken', { count: Number(notes.taken ?? 0) })}</Stated>
-          ) : file.state === 'broken' ? (
-            <Stated state="stop">
-              {t('broken')} {code ? words(code, notes) : ''}
-            </Stated>
-          ) : file.state === 'cancelled' ? (
-            <Stated state="watch">{t('cancelled')}</Stated>
-          ) : (
-            t(`importState.${file.state}`)
-          )}
-        </p>
+        <ImportState file={file} />
         {busy ? (
           <div className="my-3">
             <progress className="w-full" max={100} value={share} aria-label={t('progress')} />
@@ -121,54 +108,8 @@ function ImportFilePage({ initial }: { readonly initial: ImportPage }) {
         ) : null}
         {problem ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
       </div>
-      {file.state !== 'broken' && faults.length > 0 ? (
-        <section className="px-6 pb-4 max-w-[860px]">
-          <h2 className="settings-group">{t('faults')}</h2>
-          <table className="ledger" data-testid="faults">
-            <thead>
-              <tr>
-                <th scope="col">{t('line')}</th>
-                <th scope="col">{t('fault')}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {faults.map((f) => (
-                <tr key={f.sequence}>
-                  <td className="font-mono">{f.line}</td>
-                  <td>
-                    <span className="flex gap-2 items-baseline">
-                      <StateMark state={f.gravity} />
-                      <span>
-                        {words(f.code, f.data)}
-                        {f.data.column ? <span className="note font-mono"> {f.data.column}</span> : null}
-                      </span>
-                    </span>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          {faultCounts.stop + faultCounts.watch > faults.length ? (
-            <p className="note">{t('moreFaults', { count: faultCounts.stop + faultCounts.watch - faults.length })}</p>
-          ) : null}
-        </section>
-      ) : null}
-      {families.length > 0 && file.state !== 'broken' ? (
-        <section className="px-6 pb-6 max-w-[860px]">
-          <h2 className="settings-group">{t('familiesInFile')}</h2>
-          <table className="ledger">
-            <tbody>
-              {families.map((f) => (
-                <tr key={f.code}>
-                  <th scope="row">{f.name || f.code}</th>
-                  <td>{t('lines', { count: f.lineCount })}</td>
-                  <td>{f.faultCount > 0 ? <Stated state="stop">{t('staysOut', { count: f.faultCount })}</Stated> : t(`fileChange.${f.change}`)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </section>
-      ) : null}
+      {file.state !== 'broken' && faults.length > 0 ? <ImportFaults page={page} /> : null}
+      {families.length > 0 && file.state !== 'broken' ? <ImportedFamilies families={families} /> : null}
     </AppPage>
   );
 }

@@ -1,28 +1,48 @@
 'use client';
-import Link from 'next/link';
-import { useDeferredValue, useMemo, useState } from 'react';
-import { useKey } from '../common/keys';
 import dynamic from 'next/dynamic';
+import Link from 'next/link';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { formatPower, formatRefraction, may, toCornealPlane } from '@/core';
-import { formatDay, formatMoney } from '@/i18n/format';
+import { may } from '@/core';
+import expectedWords from '@/i18n/messages/en/expected.messages.json';
+import familyWords from '@/i18n/messages/en/family.messages.json';
+import libraryWords from '@/i18n/messages/en/library.messages.json';
+import { withWords } from '@/i18n/withWords';
 import type { LibraryPage } from '@/services/family/queries';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
-import { KeyCap, Stated } from '@/ui/marks';
-import { useServer } from '../common/ServerProvider';
+import { KeyCap } from '@/ui/marks';
 import { AppPage } from '../common/AppPage';
+import { useKey } from '../common/keys';
+import { useServer } from '../common/ServerProvider';
+import { FamilyRow } from './FamilyRow';
 import { ImportPanel } from './ImportPanel';
-import { extentOf, found, lifeOf, powerSought, type Found } from './model';
-import expectedWords from '@/i18n/messages/en/expected.messages.json';
-import lensWords from '@/i18n/messages/en/lens.messages.json';
-import libraryWords from '@/i18n/messages/en/library.messages.json';
-import { withWords } from '@/i18n/withWords';
-import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
+import { byWords, type Family, type Found } from './model';
+import type * as PowerSearch from './powerSearch';
 
 const HouseList = dynamic(() => import('./HouseList').then((m) => m.HouseList));
 
 const SHOWN = 60;
+
+interface Search {
+  readonly rows: readonly Found[];
+  /** The power searched for, as given and as needed at the cornea; null while words are searched for. */
+  readonly sought: { readonly power: string; readonly need: string } | null;
+}
+
+/** Families by words, or by a power: how powers are searched is loaded when the first figure is typed. */
+function useSearch(families: readonly Family[], search: string, vertexMm: number): Search {
+  const [powers, setPowers] = useState<typeof PowerSearch | null>(null);
+  const figures = /\d/.test(search);
+  useEffect(() => {
+    if (figures && powers === null) void import('./powerSearch').then(setPowers);
+  }, [figures, powers]);
+  return useMemo(() => {
+    const glasses = powers?.powerSought(search);
+    if (!powers || !glasses) return { rows: byWords(families, search), sought: null };
+    return { rows: powers.byPower(families, glasses, vertexMm), sought: powers.soughtText(glasses, vertexMm) };
+  }, [families, powers, search, vertexMm]);
+}
 
 /** Every lens family: found by words or by a power, what it makes, what it costs, and what the practice tries first. */
 function LibraryPage({ families, houseList, imports }: Omit<LibraryPage, 'session'>) {
@@ -32,8 +52,7 @@ function LibraryPage({ families, houseList, imports }: Omit<LibraryPage, 'sessio
   const [all, setAll] = useState(false);
   const later = useDeferredValue(search);
   const { vertexMm } = session.settings;
-  const rows = useMemo(() => found(families, later, vertexMm), [families, later, vertexMm]);
-  const sought = powerSought(later);
+  const { rows, sought } = useSearch(families, later, vertexMm);
   const mayChange = may(session.viewer.roles, 'settings');
   useKey(['slash', '/'], (event) => {
     event.preventDefault();
@@ -69,11 +88,7 @@ function LibraryPage({ families, houseList, imports }: Omit<LibraryPage, 'sessio
           label={t('search')}
           value={search}
           onValue={setSearch}
-          hint={
-            sought
-              ? t('byPower', { power: formatRefraction(sought), need: formatRefraction(toCornealPlane(sought, vertexMm)), vertex: vertexMm })
-              : t('searchHint')
-          }
+          hint={sought ? t('byPower', { ...sought, vertex: vertexMm }) : t('searchHint')}
           autoComplete="off"
         />
       </div>
@@ -106,68 +121,4 @@ function LibraryPage({ families, houseList, imports }: Omit<LibraryPage, 'sessio
   );
 }
 
-function FamilyRow({ row, houseList }: { readonly row: Found; readonly houseList: LibraryPage['houseList'] }) {
-  const t = useTranslations('library');
-  const lens = useTranslations('lens');
-  const expected = useTranslations('expected');
-  const { session } = useServer();
-  const { family, reach, out } = row;
-  const extent = extentOf(family.blocks);
-  const life = lifeOf(family, session.today);
-  const place = houseList.find((h) => h.modality === family.modality && h.geometry === family.geometry)?.codes.indexOf(family.code) ?? -1;
-  const past = out && (out.sphere > 0 || out.cylinder > 0.125 || out.axis > 0);
-  return (
-    <tr data-testid={`family-${family.code}`}>
-      <th scope="row">
-        <Link href={`/library/${family.code}`} prefetch={false} className="font-[620] text-[16px] text-ink underline">
-          {family.name}
-        </Link>
-        <span className="block note">
-          {family.maker} · {lens(`modality.${family.modality}`)} · {lens(`geometry.${family.geometry}`)} · {family.material}
-        </span>
-      </th>
-      <td>
-        {extent ? (
-          <>
-            <span className="whitespace-nowrap">{t('fromTo', { from: formatPower(extent.from), to: formatPower(extent.to) })}</span>
-            {extent.cylinder === 0 ? null : <span className="block note">{t('cylinderTo', { cylinder: formatPower(extent.cylinder) })}</span>}
-            <span className="block note">{extent.curves.slice(0, 3).join(', ')}</span>
-          </>
-        ) : (
-          t('nothingMade')
-        )}
-      </td>
-      <td>{family.dktThickest ?? lens('unknown')}</td>
-      <td className="whitespace-nowrap">{lens('pack', { size: family.packSize, price: formatMoney(family.packPriceMinor, session.practice.currency) })}</td>
-      <td>
-        {reach ? (
-          <>
-            <span className="whitespace-nowrap font-mono">{formatRefraction(reach.power)}</span>
-            <span className="block note">{t('blur', { blur: reach.blur.toFixed(2) })}</span>
-            {past && out ? (
-              <span className="block">
-                <Stated state="watch">
-                  {expected('out', {
-                    parts: [
-                      ...(out.sphere > 0 && Number.isFinite(out.sphere) ? [expected('outSphere', { past: out.sphere.toFixed(2) })] : []),
-                      ...(out.cylinder > 0.125 ? [expected('outCylinder', { past: out.cylinder.toFixed(2) })] : []),
-                      ...(out.axis > 0 && Number.isFinite(out.axis) ? [expected('outAxis', { degrees: Math.round(out.axis) })] : []),
-                    ].join(', '),
-                  })}
-                </Stated>
-              </span>
-            ) : null}
-          </>
-        ) : (
-          <>
-            {place >= 0 ? <span className="block">{t('onHouseList', { place: place + 1 })}</span> : null}
-            {life === 'ended' ? <Stated state="stop">{t('ended', { day: formatDay(family.lastOrderOn ?? '') })}</Stated> : null}
-            {life === 'ending' ? <Stated state="watch">{lens('endsSoon', { day: formatDay(family.lastOrderOn ?? '') })}</Stated> : null}
-          </>
-        )}
-      </td>
-    </tr>
-  );
-}
-
-export const Library = withWords({ problems: libraryProblems, expected: expectedWords, lens: lensWords, library: libraryWords }, LibraryPage);
+export const Library = withWords({ expected: expectedWords, family: familyWords, library: libraryWords }, LibraryPage);

@@ -7,7 +7,6 @@ import { AppPage } from '../common/AppPage';
 import { FamilyEditor } from './FamilyEditor';
 import libraryWords from '@/i18n/messages/en/library.messages.json';
 import { withWords } from '@/i18n/withWords';
-import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
 
 /** A family that is not in the library yet. */
 function NewFamilyPage() {
@@ -25,4 +24,4 @@ function NewFamilyPage() {
   );
 }
 
-export const NewFamily = withWords({ problems: libraryProblems, library: libraryWords }, NewFamilyPage);
+export const NewFamily = withWords({ library: libraryWords }, NewFamilyPage);

@@ -1,16 +1,4 @@
-import {
-  howFarOut,
-  isOrderable,
-  nearestPowers,
-  parseRefraction,
-  rangeCount,
-  rangeValue,
-  toCornealPlane,
-  type LensBlock,
-  type LensPower,
-  type Millimetres,
-  type Refraction,
-} from '@/core';
+import { isOrderable, rangeCount, rangeValue, type howFarOut, type LensBlock, type LensPower } from '@/core';
 import type { LibraryPage } from '@/services/family/queries';
 
 /** View logic of the lens library, without React. */
@@ -23,26 +11,10 @@ export interface Found {
   readonly out: ReturnType<typeof howFarOut> | null;
 }
 
-/** Does a search name the power of glasses? Then families are found by what they would do for it at the cornea. */
-export function powerSought(search: string): Refraction | null {
-  const read = parseRefraction(search);
-  return read.ok ? read.value : null;
-}
-
 const plain = (text: string): string => text.toLocaleLowerCase('en').normalize('NFKD').replace(/\p{M}/gu, '');
 
-/** Families by words in any order, or by a power: nearest first. */
-export function found(families: readonly Family[], search: string, vertexMm: Millimetres): readonly Found[] {
-  const glasses = powerSought(search);
-  if (glasses) {
-    const power = toCornealPlane(glasses, vertexMm);
-    return families
-      .map((family): Found => {
-        const [best] = nearestPowers(power, family.blocks, { limit: 1 });
-        return { family, reach: best ?? null, out: howFarOut(power, family.blocks) };
-      })
-      .sort((a, b) => (a.reach?.blur ?? Infinity) - (b.reach?.blur ?? Infinity) || a.family.name.localeCompare(b.family.name, 'en'));
-  }
+/** Families by words in any order. */
+export function byWords(families: readonly Family[], search: string): readonly Found[] {
   const words = plain(search)
     .split(/\s+/)
     .filter((w) => w !== '');

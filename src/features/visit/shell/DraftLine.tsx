@@ -1,10 +1,11 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import { Stated } from '@/ui/marks';
+import type { DraftStep } from './draftKeys';
 import type { Draft } from './useDraft';
 
 /** Whether unfinished typing is safe, in words; and who else is typing here. */
-export function DraftLine({ draft }: { readonly draft: Draft }) {
+export function DraftLine({ draft }: { readonly draft: Pick<Draft<DraftStep>, 'state' | 'others'> }) {
   const t = useTranslations('draft');
   return (
     <div className="px-6 py-2 label flex flex-wrap gap-x-6" aria-live="polite" data-testid="draft-state" data-state={draft.state}>

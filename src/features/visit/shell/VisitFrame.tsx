@@ -2,7 +2,7 @@
 import { Lock } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import type { ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useKey } from '../../common/keys';
 import { useTranslations } from 'use-intl';
@@ -10,25 +10,60 @@ import { NEVER_LOCKED, stepSlug, stepsOf, type StepId } from '@/core';
 import { Frame } from '@/ui/Frame';
 import { KeyCap, StateMark } from '@/ui/marks';
 import { Rail } from '../../common/Rail';
+import { OpenWorking, WorkingProvider, type WorkingBlock } from '../../common/Working';
 import { WearerStrip } from '../../common/WearerStrip';
 import { AlertBand, HandOverStrip } from './HandOverStrip';
 import { LockedStep } from './LockedStep';
 import { useVisit } from './VisitProvider';
 
-/** The frame of a visit: strip with name and birth date, the eight steps, margin and bar. */
-export function VisitFrame({
-  step,
-  children,
-  margin,
-  keys,
-  actions,
-}: {
+/** Keys that a step listens to, and what they do. */
+export type KeyHint = readonly [keys: readonly string[], does: string];
+
+/** Workings that a step can open, and the part of the margin that shows the one that is open. */
+export interface Workings {
+  readonly ids: readonly string[];
+  /** Open from the start; null for none. */
+  readonly initial: string | null;
+  readonly open: ReactNode;
+}
+/** Workings that are made already. */
+export const workingsOf = (blocks: readonly WorkingBlock[], initial: string | null): Workings => ({
+  ids: blocks.map((b) => b.id),
+  initial,
+  open: <OpenWorking blocks={blocks} />,
+});
+
+interface FrameOfStep {
   readonly step: StepId;
   readonly children: ReactNode;
+  /** Reasons, above the working that is open. */
   readonly margin: ReactNode;
-  readonly keys?: ReactNode;
+  readonly marginEnd?: ReactNode;
+  readonly workings?: Workings;
+  readonly keys?: readonly KeyHint[];
+  /** Keys that can be pressed as well. */
+  readonly barKeys?: ReactNode;
   readonly actions: ReactNode;
-}) {
+}
+
+/** The frame of a visit: strip with name and birth date, the eight steps, margin and bar. */
+export function VisitFrame({ workings, margin, marginEnd, ...frame }: FrameOfStep) {
+  if (!workings) return <StepFrame margin={margin} {...frame} />;
+  const whole = (
+    <>
+      {margin}
+      {workings.open}
+      {marginEnd}
+    </>
+  );
+  return (
+    <WorkingProvider ids={workings.ids} initial={workings.initial}>
+      <StepFrame margin={whole} {...frame} />
+    </WorkingProvider>
+  );
+}
+
+function StepFrame({ step, children, margin, keys = [], barKeys, actions }: Omit<FrameOfStep, 'workings' | 'marginEnd'>) {
   const t = useTranslations('frame');
   const { record } = useVisit();
   const locked = record.stops.length > 0 && !NEVER_LOCKED.includes(step);
@@ -52,10 +87,10 @@ export function VisitFrame({
       bar={
         <>
           <div className="frame-bar-keys">
-            {locked ? null : keys}
-            <span>
-              <KeyCap>{'['}</KeyCap> <KeyCap>{']'}</KeyCap> {t('steps')}
-            </span>
+            {locked ? null : barKeys}
+            {[...(locked ? [] : keys), [['[', ']'], t('steps')] as const].map(([caps, does]) => (
+              <KeyHintLine key={does} caps={caps} does={does} />
+            ))}
           </div>
           {locked ? null : actions}
         </>
@@ -70,6 +105,19 @@ export function VisitFrame({
       <AlertBand />
       {locked ? <LockedStep /> : children}
     </Frame>
+  );
+}
+
+function KeyHintLine({ caps, does }: { readonly caps: readonly string[]; readonly does: string }) {
+  return (
+    <span>
+      {caps.map((cap) => (
+        <Fragment key={cap}>
+          <KeyCap>{cap}</KeyCap>{' '}
+        </Fragment>
+      ))}
+      {does}
+    </span>
   );
 }
 

@@ -5,14 +5,14 @@ import type { SessionContext } from '@/services/sessionContext';
 import { AppShell } from '../../common/AppShell';
 import { RuleName } from '../../common/words';
 import { VisitStoreProvider } from './VisitStore';
-import historyWords from '@/i18n/messages/en/history.messages.json';
+import answersWords from '@/i18n/messages/en/answers.messages.json';
 import visitProblems from '@/i18n/messages/en/visitProblems.messages.json';
 import stepsWords from '@/i18n/messages/en/steps.messages.json';
 import ruleNamesWords from '@/i18n/messages/en/ruleNames.messages.json';
 import visitWords from '@/i18n/messages/en/visit.messages.json';
 import { PageWords } from '@/i18n/MessagesProvider';
 
-const WORDS = { history: historyWords, steps: stepsWords, ruleNames: ruleNamesWords, problems: visitProblems, visit: visitWords };
+const WORDS = { answers: answersWords, steps: stepsWords, ruleNames: ruleNamesWords, problems: visitProblems, visit: visitWords };
 
 /** Names of rules, for what is refused in a visit. */
 function RuleNames({ children }: { readonly children: ReactNode }) {

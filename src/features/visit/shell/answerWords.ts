@@ -3,7 +3,7 @@ import { question, type AnswerValue } from '@/core';
 
 /** Answers of the history in words. */
 export function useAnswerWords() {
-  const t = useTranslations('history');
+  const t = useTranslations('answers');
   const name = (id: string): string => t(`q.${id as 'danger'}.name`);
   const option = (id: string, value: string): string => t(`q.${id as 'danger'}.o.${value as 'none'}`);
   const answer = (id: string, value: AnswerValue): string => {

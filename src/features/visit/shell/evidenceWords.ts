@@ -22,7 +22,7 @@ export function useEvidenceWords(): (e: Evidence) => string {
   const signs = useTranslations('signs');
   const kind = useTranslations('kind.evidence');
   const answers = useAnswerWords();
-  const history = useTranslations('history');
+  const groupWords = useTranslations('answers.medicineGroups');
   const finding = useFindingWords();
   const eyes = useEyeWords();
   const { session } = useServer();
@@ -32,7 +32,7 @@ export function useEvidenceWords(): (e: Evidence) => string {
     if (e.from === 'person' || e.from === 'power') return kind(e.key as 'age', { value: typeof e.value === 'number' ? Math.round(e.value * 100) / 100 : 0 });
     if (e.key === 'medicineGroups') {
       const groups = (Array.isArray(e.value) ? e.value : []) as readonly string[];
-      return `${answers.name('medicines')}: ${groups.map((g) => history(`medicineGroups.${g as 'retinoid'}`)).join('; ')}`;
+      return `${answers.name('medicines')}: ${groups.map((g) => groupWords(g as 'retinoid')).join('; ')}`;
     }
     return `${answers.name(e.key)}: ${answers.answer(e.key, e.value)}`;
   };

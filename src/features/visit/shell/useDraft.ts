@@ -1,16 +1,16 @@
 'use client';
-import type { StepId } from '@/core';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { DraftKeeper, type DraftBody, type DraftState } from '../../common/draftKeeper';
 import { draftKey } from '../../common/drafts';
 import { useServer } from '../../common/ServerProvider';
 import { useVisit } from './VisitProvider';
+import type { DraftKey, DraftOf, DraftStep } from './draftKeys';
 
-export interface Draft {
-  readonly body: DraftBody;
-  readonly set: (key: string, value: string) => void;
+export interface Draft<Step extends DraftStep> {
+  readonly body: DraftOf<Step>;
+  readonly set: (key: DraftKey<Step>, value: string) => void;
   /** A value as it stands at this moment: presses that come faster than the page is drawn build on one another. */
-  readonly now: (key: string) => string;
+  readonly now: (key: DraftKey<Step>) => string;
   /** Lets go of the draft: what was typed is recorded. */
   readonly clear: () => void;
   readonly state: DraftState;
@@ -21,7 +21,7 @@ export interface Draft {
 const isBody = (value: unknown): value is DraftBody => typeof value === 'object' && value !== null && Object.values(value).every((v) => typeof v === 'string');
 
 /** Unfinished typing of one person in one step of the visit. */
-export function useDraft(step: StepId): Draft {
+export function useDraft<Step extends DraftStep>(step: Step): Draft<Step> {
   const { record } = useVisit();
   const { quietly, session } = useServer();
   const me = session.viewer.personId;
@@ -42,5 +42,5 @@ export function useDraft(step: StepId): Draft {
   useEffect(() => keeper.start(), [keeper]);
   const { body, state } = useSyncExternalStore(keeper.subscribe, keeper.snapshot, keeper.firstSnapshot);
   const others = useMemo(() => record.drafts.filter((d) => d.step === step && d.authorId !== me).map((d) => d.author), [record.drafts, step, me]);
-  return { body, set: keeper.set, now: (key) => keeper.snapshot().body[key] ?? '', clear: keeper.clear, state, others };
+  return { body: body as DraftOf<Step>, set: keeper.set, now: (key) => keeper.snapshot().body[key] ?? '', clear: keeper.clear, state, others };
 }

@@ -28,26 +28,21 @@ export interface VisitCommands {
   readonly refresh: () => Promise<void>;
 }
 
-/** One visit in the browser: commands go through here, so that two people never silently overwrite each other. */
-export function useVisitData(visitId: string): VisitCommands {
-  const { commandInVisit, poll } = useServer();
+/** What is shown of a visit: taken from pages and answers, and looked at again quietly. */
+function useShown(visitId: string) {
+  const { poll } = useServer();
   const [data, setData] = useState<VisitData | null>(null);
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const running = useRef(false);
   const newest = useRef<VisitData | null>(null);
   const show = useCallback((next: VisitData): void => {
     newest.current = next;
     setData(next);
   }, []);
-
   const refresh = useCallback(async (): Promise<void> => {
     const page = newest.current?.page;
     if (page === undefined) return;
     const fresh = await poll('readVisit', { visitId, page });
     if (fresh?.ok && newest.current?.page === page) show(later(newest.current, { ...fresh.value.part, page }));
   }, [poll, visitId, show]);
-
   const take = useCallback(
     (came: VisitData): void => {
       const old = came.head.visit.version < (newest.current?.head.visit.version ?? 0);
@@ -57,7 +52,16 @@ export function useVisitData(visitId: string): VisitCommands {
     },
     [show, refresh],
   );
+  return { data, newest, show, refresh, take };
+}
 
+/** One visit in the browser: commands go through here, so that two people never silently overwrite each other. */
+export function useVisitData(visitId: string): VisitCommands {
+  const { commandInVisit } = useServer();
+  const { data, newest, show, refresh, take } = useShown(visitId);
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const running = useRef(false);
   const run = useCallback(
     async <N extends CommandName>(name: N, input: InVisit<N>): Promise<Result<ServiceOutput<N>> | null> => {
       // A second press while the first is on its way is the same press.
@@ -86,7 +90,7 @@ export function useVisitData(visitId: string): VisitCommands {
         setBusy(false);
       }
     },
-    [commandInVisit, visitId, show, refresh],
+    [commandInVisit, visitId, newest, show, refresh],
   );
 
   // Coming back to a page that lay open: what others recorded meanwhile is shown before anything is typed on top.

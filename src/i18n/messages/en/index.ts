@@ -1,3 +1,4 @@
+import answers from './answers.messages.json';
 import blurWorking from './blurWorking.messages.json';
 import broughtIn from './broughtIn.messages.json';
 import care from './care.messages.json';
@@ -16,6 +17,7 @@ import history from './history.messages.json';
 import instrument from './instrument.messages.json';
 import kind from './kind.messages.json';
 import lastLook from './lastLook.messages.json';
+import family from './family.messages.json';
 import lens from './lens.messages.json';
 import lensLine from './lensLine.messages.json';
 import lensSigns from './lensSigns.messages.json';
@@ -55,6 +57,7 @@ import wornIn from './wornIn.messages.json';
 
 /** Every word of the language, for types and tests: a page imports only what it says. */
 export const en = {
+  answers,
   blurWorking,
   broughtIn,
   care,
@@ -73,6 +76,7 @@ export const en = {
   instrument,
   kind,
   lastLook,
+  family,
   lens,
   lensLine,
   lensSigns,

@@ -7,8 +7,9 @@ import { useEyeWords } from '../../../common/eyeWords';
 import { Correctable } from '../../shell/Correct';
 import { useVisit } from '../../shell/VisitProvider';
 import { draftKey } from './model';
+import type { DraftOf } from '../../shell/draftKeys';
 
-type Body = Readonly<Record<string, string>>;
+type Body = DraftOf<'eyeHealth'>;
 
 /** Acuities typed for an eye; null while one of them cannot be read. */
 export function typedSight(body: Body, eye: Eye, notation: AcuityNotation) {

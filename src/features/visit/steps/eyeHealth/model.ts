@@ -10,7 +10,9 @@ import {
   type Findings,
   type Fired,
   type HealthState,
+  type PracticeSettings,
   type RecordedFinding,
+  type AcuityWay,
   type SignId,
   type TrendPoint,
 } from '@/core';
@@ -18,7 +20,14 @@ import type { VisitRecord } from '../../shell/visitData';
 
 /** View logic of the eye health page, without React. */
 
-export const draftKey = (eye: Eye, id: string): string => `${eye}:${id}`;
+/** From which grade a sign counts by the practice's settings; null for one that is only recorded. */
+export function thresholdOf(id: SignId, settings: PracticeSettings): number | null {
+  if (id === 'infiltrates') return 0.5;
+  const graded = GRADED.find((g) => g.id === id);
+  return graded && 'threshold' in graded ? settings[graded.threshold] : null;
+}
+
+export const draftKey = (eye: Eye, id: SignId | AcuityWay) => `${eye}:${id}` as const;
 
 export interface TypedFinding {
   readonly eye: Eye;

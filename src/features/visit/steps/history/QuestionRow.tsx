@@ -142,6 +142,7 @@ function Options({ q, current, now, before, origin, closed, onOption }: Question
 /** A number, medicines or a sentence: the one field of the sheet that is typed in. */
 function TypedField({ q, text, onText, onEnter }: QuestionRowProps) {
   const t = useTranslations('history');
+  const said = useTranslations('answers');
   const words = useAnswerWords();
   const typed = q.kind === 'medicines' ? readTyped(q, text) : [];
   const names = Array.isArray(typed) ? (typed as readonly string[]) : [];
@@ -166,7 +167,7 @@ function TypedField({ q, text, onText, onEnter }: QuestionRowProps) {
           onEnter();
         }}
       />
-      {q.kind === 'number' ? <span className="label">{t(`unit.${q.id as 'daysPerWeek'}`)}</span> : null}
+      {q.kind === 'number' ? <span className="label">{said(`unit.${q.id as 'daysPerWeek'}`)}</span> : null}
       {q.kind === 'medicines' && names.length === 0 ? <span className="label">{t('medicineHint')}</span> : null}
       {offers.map((m) => (
         <button key={m.name} type="button" className="btn btn-quiet" onClick={() => complete(m.name)}>
@@ -179,7 +180,7 @@ function TypedField({ q, text, onText, onEnter }: QuestionRowProps) {
             return group ? (
               <span key={`${name}-${i}`} className="stated stated-watch">
                 <StateMark state="watch" size={12} />
-                <span>{t('recognised', { name, group: t(`medicineGroups.${group}`) })}</span>
+                <span>{t('recognised', { name, group: said(`medicineGroups.${group}`) })}</span>
               </span>
             ) : (
               <span key={`${name}-${i}`} className="label">

@@ -9,6 +9,7 @@ import {
   type QuestionId,
   type RecordedAnswer,
 } from '@/core';
+import type { DraftOf } from '../../shell/draftKeys';
 
 /** View logic of the history sheet, without React: what is being typed, laid over what was said. */
 
@@ -45,11 +46,10 @@ export function typedOf(q: Question, value: AnswerValue): string {
 
 /** Draft key: the answers about earlier lenses are to be taken back. */
 export const WITHDRAW = 'withdraw';
-const NOTE = 'note:';
-export const noteKey = (id: string): string => `${NOTE}${id}`;
+export const noteKey = (id: QuestionId) => `note:${id}` as const;
 
 /** Answers being typed; a comment alone belongs to the answer that holds. */
-export function typing(body: Readonly<Record<string, string>>, held: Answers, questions: readonly SheetQuestion[]): Answers {
+export function typing(body: DraftOf<'history'>, held: Answers, questions: readonly SheetQuestion[]): Answers {
   const out: Partial<Record<QuestionId, Answer>> = {};
   for (const q of questions) {
     const text = body[q.id];
@@ -85,12 +85,7 @@ export interface Sheet {
 }
 
 /** The sheet as it stands. @param all answers recorded today and before */
-export function sheetOf(
-  body: Readonly<Record<string, string>>,
-  all: { readonly said: Answers; readonly before: Answers },
-  age: number,
-  handedOver: boolean,
-): Sheet {
+export function sheetOf(body: DraftOf<'history'>, all: { readonly said: Answers; readonly before: Answers }, age: number, handedOver: boolean): Sheet {
   // Which questions are asked depends on the answers, and the answers on the questions: who is asked about first settles it.
   const first = askedQuestions({}, age);
   const typedFirst = typing(body, all.said, first);
@@ -136,3 +131,13 @@ export const sameAnswer = (a: Answer | undefined, b: Answer | undefined): boolea
     v === undefined ? '' : Array.isArray(v.value) ? [...(v.value as readonly string[])].sort().join() : String(v.value);
   return plain(a) === plain(b);
 };
+
+/** Answers as they are recorded: those typed, and those withdrawn. */
+export function toRecord(sheet: Pick<Sheet, 'typed' | 'withdrawn'>) {
+  const typed = Object.entries(sheet.typed).map(([question, a]) => ({
+    question: question as QuestionId,
+    value: typeof a.value === 'object' ? [...a.value] : a.value,
+    note: a.note,
+  }));
+  return [...typed, ...sheet.withdrawn.map((question) => ({ question, value: null, note: null }))];
+}

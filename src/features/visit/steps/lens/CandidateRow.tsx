@@ -33,6 +33,7 @@ interface RowProps {
 /** One family: its nearest lens for each eye, blur as bars outward from the spine, the choices of the chosen one. */
 export function CandidateRow({ row, picked, lead, asks, needs, meanK, compared, onChoose, onCompare, onPower, onVariant }: RowProps) {
   const t = useTranslations('lens');
+  const ofFamily = useTranslations('family');
   const { record } = useVisit();
   const eyeWords = useEyeWords();
   const reach = useReachWords();
@@ -128,7 +129,7 @@ export function CandidateRow({ row, picked, lead, asks, needs, meanK, compared, 
           <span role="radio" aria-checked={isPicked} tabIndex={lead ? 0 : -1} onClick={onChoose} onKeyDown={onKeyDown} className="cursor-pointer block">
             <span className="font-[620]">{family.name}</span>
             <span className="block note">
-              {t(`modality.${family.modality}`)} · {t(`geometry.${family.geometry}`)}
+              {ofFamily(`modality.${family.modality}`)} · {ofFamily(`geometry.${family.geometry}`)}
             </span>
           </span>
         }
@@ -168,6 +169,7 @@ function Expect({ blur, eye }: { readonly blur: number; readonly eye: Eye }) {
 /** Why this family stands where it does, and what is to be known before it is taken. */
 function WhyHere({ row }: { readonly row: Row }) {
   const t = useTranslations('lens');
+  const ofFamily = useTranslations('family');
   const { record, eye } = useVisit();
   const { settings, practice } = record.session;
   const { family } = row;
@@ -188,8 +190,8 @@ function WhyHere({ row }: { readonly row: Row }) {
       <span className="block" data-testid={`why-${family.code}`}>
         {[...parts, t('why.cost', { cost: formatMoney(row.yearlyCost, practice.currency) })].join(' · ')}
       </span>
-      {dkt === null || dkt < limit ? <span className="stated stated-watch">{t('oxygenLow', { dkt: dkt ?? t('unknown'), limit })}</span> : null}
-      {family.lastOrderOn !== null ? <span className="stated stated-watch">{t('endsSoon', { day: formatDay(family.lastOrderOn) })}</span> : null}
+      {dkt === null || dkt < limit ? <span className="stated stated-watch">{t('oxygenLow', { dkt: dkt ?? ofFamily('unknown'), limit })}</span> : null}
+      {family.lastOrderOn !== null ? <span className="stated stated-watch">{ofFamily('endsSoon', { day: formatDay(family.lastOrderOn) })}</span> : null}
     </>
   );
 }
@@ -210,6 +212,7 @@ function Choices({
   readonly onVariant: RowProps['onVariant'];
 }) {
   const t = useTranslations('lens');
+  const ofFamily = useTranslations('family');
   const { record } = useVisit();
   const eyeWords = useEyeWords();
   return (
@@ -241,7 +244,7 @@ function Choices({
             <option key={variantKey(v)} value={variantKey(v)}>
               {v.add === null
                 ? `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)}`
-                : `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)} · ${t(`add.${v.add}`)}`}
+                : `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)} · ${ofFamily(`add.${v.add}`)}`}
             </option>
           ))}
         </select>

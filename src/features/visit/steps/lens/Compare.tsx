@@ -32,6 +32,7 @@ export function Compare({
   readonly onChoose: (code: string) => void;
 }) {
   const t = useTranslations('lens');
+  const ofFamily = useTranslations('family');
   const cost = useTranslations('cost');
   const expectWords = useExpectWords();
   const { record } = useVisit();
@@ -46,7 +47,7 @@ export function Compare({
         </div>
       ) : null;
     });
-  const figure = (value: number | null): string => (value === null ? t('unknown') : String(value));
+  const figure = (value: number | null): string => (value === null ? ofFamily('unknown') : String(value));
   const best = (row: Row, e: Eye) => row.best[e][0];
   const lines: readonly (readonly [string, (row: Row) => ReactNode])[] = [
     [
@@ -82,14 +83,14 @@ export function Compare({
         return lens ? inDrawer(record, r.family.code, lens, null) : 0;
       }),
     ],
-    ['worn', (r) => `${t(`modality.${r.family.modality}`)} · ${t(r.family.overnightApproved ? 'approved' : 'dayOnly')}`],
+    ['worn', (r) => `${ofFamily(`modality.${r.family.modality}`)} · ${ofFamily(r.family.overnightApproved ? 'approved' : 'dayOnly')}`],
     ['material', (r) => r.family.material],
     ['oxygen', (r) => `${figure(r.family.dktCentre)} / ${figure(r.family.dktThickest)}`],
-    ['mark', (r) => t(`marks.${r.family.markLayout}`)],
+    ['mark', (r) => ofFamily(`marks.${r.family.markLayout}`)],
     ['settle', (r) => t('minutes', { count: r.family.settleMinutes })],
-    ['label', (r) => (r.family.minAge === null ? t('labelNone') : t('labelFrom', { age: r.family.minAge }))],
-    ['pack', (r) => t('pack', { size: r.family.packSize, price: formatMoney(r.family.packPriceMinor, record.session.practice.currency) })],
-    ['lead', (r) => t('daysCount', { count: r.family.leadDays })],
+    ['label', (r) => (r.family.minAge === null ? ofFamily('labelNone') : t('labelFrom', { age: r.family.minAge }))],
+    ['pack', (r) => ofFamily('pack', { size: r.family.packSize, price: formatMoney(r.family.packPriceMinor, record.session.practice.currency) })],
+    ['lead', (r) => ofFamily('daysCount', { count: r.family.leadDays })],
   ];
   return (
     <div data-testid="compare">

@@ -9,6 +9,7 @@ import { useVisit } from '../../shell/VisitProvider';
 /** Families that the list does not hold, each with what leaves it out and where that comes from. */
 export function LeftOutList({ leftOut, onAnyway }: { readonly leftOut: readonly LeftOut[]; readonly onAnyway: (code: string) => void }) {
   const t = useTranslations('lens');
+  const ofFamily = useTranslations('family');
   const { record } = useVisit();
   const limits = DKT_LIMITS[record.session.settings.oxygenSchool];
   if (leftOut.length === 0) return null;
@@ -25,7 +26,7 @@ export function LeftOutList({ leftOut, onAnyway }: { readonly leftOut: readonly 
             <span>
               {t(`by.${by.id}`, {
                 last: family.lastOrderOn ? formatDay(family.lastOrderOn) : '',
-                dkt: family.dktThickest ?? t('unknown'),
+                dkt: family.dktThickest ?? ofFamily('unknown'),
                 limit: by.id === 'oxygenByDay' ? limits.day : limits.overnight,
                 age: family.minAge ?? 0,
               })}

@@ -5,15 +5,15 @@ import { useTranslations } from 'use-intl';
 import { EYES, formatRefraction, type Eye } from '@/core';
 import { Field } from '@/ui/Field';
 import { Button } from '@/ui/Button';
-import { KeyCap, Stated } from '@/ui/marks';
+import { Stated } from '@/ui/marks';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useBlurWorking } from '../../../common/blurWorking';
 import { useProblemWords, problemAt } from '../../../common/words';
-import { OpenWorking, WorkingProvider, type WorkingBlock } from '../../../common/Working';
+import type { WorkingBlock } from '../../../common/Working';
 import { DecisionLine } from '../../shell/DecisionLine';
 import { DraftLine } from '../../shell/DraftLine';
 import { useEyeWords } from '../../../common/eyeWords';
-import { VisitFrame } from '../../shell/VisitFrame';
+import { VisitFrame, workingsOf } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
 import { ChoosingReasons } from './ChoosingReasons';
 import { useExpectedLines } from './expected';
@@ -28,6 +28,7 @@ import costWords from '@/i18n/messages/en/cost.messages.json';
 import draftWords from '@/i18n/messages/en/draft.messages.json';
 import expectedWords from '@/i18n/messages/en/expected.messages.json';
 import kindWords from '@/i18n/messages/en/kind.messages.json';
+import familyWords from '@/i18n/messages/en/family.messages.json';
 import lensWords from '@/i18n/messages/en/lens.messages.json';
 import peroxideWords from '@/i18n/messages/en/peroxide.messages.json';
 import rangeWords from '@/i18n/messages/en/range.messages.json';
@@ -68,120 +69,106 @@ function LensStepBody() {
   const blocked = EYES.some((e) => eye(e).verdict.routes?.agree === false);
 
   return (
-    <WorkingProvider ids={blocks.map((b) => b.id)} initial="blur-right">
-      <VisitFrame
-        step="lens"
-        keys={
-          <>
-            <span>
-              <KeyCap>{'↑'}</KeyCap> <KeyCap>{'↓'}</KeyCap> {t('keyChoose')}
-            </span>
-            <span>
-              <KeyCap>{'E'}</KeyCap> {t('keyApart')}
-            </span>
-            <span>
-              <KeyCap>{'C'}</KeyCap> {t('compareKey')}
-            </span>
-            <span>
-              <KeyCap>{'M'}</KeyCap> {t('mapKey')}
-            </span>
-            <span>
-              <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
-            </span>
-          </>
-        }
-        margin={
-          <>
-            <h2 className="mb-3">{t('reasoning')}</h2>
-            <ChoosingReasons choosing={choosing} />
-            <p className="note">{t('basis')}</p>
-            <OpenWorking blocks={blocks} />
-          </>
-        }
-        actions={
-          <>
-            {compared.length > 0 ? (
-              <Button keys={['V']} onClick={() => setPanel('compare')}>
-                {t('compareOpen', { count: compared.length })}
-              </Button>
-            ) : null}
-            <Button keys={['M']} disabled={!leadRow} onClick={() => setPanel('map')}>
-              {t('map')}
+    <VisitFrame
+      step="lens"
+      workings={workingsOf(blocks, 'blur-right')}
+      keys={[
+        [['↑', '↓'], t('keyChoose')],
+        [['E'], t('keyApart')],
+        [['C'], t('compareKey')],
+        [['M'], t('mapKey')],
+        [['W'], t('keyWorking')],
+      ]}
+      margin={
+        <>
+          <h2 className="mb-3">{t('reasoning')}</h2>
+          <ChoosingReasons choosing={choosing} />
+          <p className="note">{t('basis')}</p>
+        </>
+      }
+      actions={
+        <>
+          {compared.length > 0 ? (
+            <Button keys={['V']} onClick={() => setPanel('compare')}>
+              {t('compareOpen', { count: compared.length })}
             </Button>
-            <Button keys={['E']} onClick={setApart} aria-pressed={apart}>
-              {apart ? t('together') : t('apart')}
-            </Button>
-            <Button
-              look="act"
-              keys={['⏎']}
-              data-enter="true"
-              disabled={busy || ready.length === 0 || missing.length > 0 || record.visit.closedAt !== null}
-              onClick={() => void putOn()}
-            >
-              {ready.length === 2 ? t('putOnBoth') : ready[0] ? t('putOnOne', { eye: eyeWords.short(ready[0]) }) : t('putOnNone')}
-            </Button>
-          </>
-        }
-      >
-        <Spine label={t('title')}>
-          <SpineHead words={eyeWords.heads} label={t('facing')} />
-          <SpineRow label={t('asks')} note={t('asksNote')} right={asks('right')} left={asks('left')} />
-          {apart ? <LeadRow choosing={choosing} /> : null}
-          <div className="kind-band" data-testid="kind-band">
-            <span className="label">{kind('title')}</span>
-            <span className="flex-1">
-              <DecisionLine />
-            </span>
-            <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/kind`} prefetch={false}>
-              {kind('kindFirst')}
-            </Link>
-          </div>
-          {none ? null : (
-            <Narrow shape={shape} without={without} onShape={(value) => draft.set('shape', value)} onWithout={(value) => draft.set('without', value)} />
-          )}
-          {despite ? (
-            <div className="px-6 py-3 max-w-[720px]">
-              <Field
-                label={<Stated state="stop">{t(`despite.${despite.id}`, { family: despite.family, age: despite.age })}</Stated>}
-                value={despiteReason}
-                onValue={(value) => draft.set('despite', value)}
-                maxLength={400}
-                problem={problemAt(problem, 'despiteReason') ? words('reasonRequired') : null}
-              />
-            </div>
           ) : null}
-          {none ? (
-            <div className="p-8 text-center">
-              <p className="mb-4">{blocked ? t('blocked') : t('nothingToRank')}</p>
-              <Button onClick={() => router.push(`/visits/${record.visit.id}/${blocked ? 'on-eye' : 'refraction'}`)}>
-                {blocked ? t('toOnEye') : t('toPower')}
-              </Button>
-            </div>
-          ) : (
-            <FamilyRows choosing={choosing} />
-          )}
-        </Spine>
-        {!none && list.rows.length > rows.length ? (
-          <div className="p-4 text-center">
-            <Button onClick={() => showAll()}>{t('more', { count: list.rows.length - rows.length })}</Button>
+          <Button keys={['M']} disabled={!leadRow} onClick={() => setPanel('map')}>
+            {t('map')}
+          </Button>
+          <Button keys={['E']} onClick={setApart} aria-pressed={apart}>
+            {apart ? t('together') : t('apart')}
+          </Button>
+          <Button
+            look="act"
+            keys={['⏎']}
+            data-enter="true"
+            disabled={busy || ready.length === 0 || missing.length > 0 || record.visit.closedAt !== null}
+            onClick={() => void putOn()}
+          >
+            {ready.length === 2 ? t('putOnBoth') : ready[0] ? t('putOnOne', { eye: eyeWords.short(ready[0]) }) : t('putOnNone')}
+          </Button>
+        </>
+      }
+    >
+      <Spine label={t('title')}>
+        <SpineHead words={eyeWords.heads} label={t('facing')} />
+        <SpineRow label={t('asks')} note={t('asksNote')} right={asks('right')} left={asks('left')} />
+        {apart ? <LeadRow choosing={choosing} /> : null}
+        <div className="kind-band" data-testid="kind-band">
+          <span className="label">{kind('title')}</span>
+          <span className="flex-1">
+            <DecisionLine />
+          </span>
+          <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/kind`} prefetch={false}>
+            {kind('kindFirst')}
+          </Link>
+        </div>
+        {none ? null : (
+          <Narrow shape={shape} without={without} onShape={(value) => draft.set('shape', value)} onWithout={(value) => draft.set('without', value)} />
+        )}
+        {despite ? (
+          <div className="px-6 py-3 max-w-[720px]">
+            <Field
+              label={<Stated state="stop">{t(`despite.${despite.id}`, { family: despite.family, age: despite.age })}</Stated>}
+              value={despiteReason}
+              onValue={(value) => draft.set('despite', value)}
+              maxLength={400}
+              problem={problemAt(problem, 'despiteReason') ? words('reasonRequired') : null}
+            />
           </div>
         ) : null}
-        {none ? null : <LeftOutList leftOut={list.leftOut} onAnyway={(code) => draft.set('anyway', [anyway, code].filter((c) => c !== '').join(','))} />}
-        {problem?.kind === 'invalid'
-          ? EYES.map((e) => {
-              const p = problemAt(problem, e);
-              return p ? (
-                <p key={e} className="px-6 py-1">
-                  <Stated state="stop">{`${eyeWords.short(e)}: ${words(p.code, p.data)}`}</Stated>
-                </p>
-              ) : null;
-            })
-          : null}
-        <p className="note text-center px-8 py-3">{t('rule', { tolerance: record.session.settings.rankTolerance.toFixed(2) })}</p>
-        <DraftLine draft={draft} />
-        <LensPanels choosing={choosing} />
-      </VisitFrame>
-    </WorkingProvider>
+        {none ? (
+          <div className="p-8 text-center">
+            <p className="mb-4">{blocked ? t('blocked') : t('nothingToRank')}</p>
+            <Button onClick={() => router.push(`/visits/${record.visit.id}/${blocked ? 'on-eye' : 'refraction'}`)}>
+              {blocked ? t('toOnEye') : t('toPower')}
+            </Button>
+          </div>
+        ) : (
+          <FamilyRows choosing={choosing} />
+        )}
+      </Spine>
+      {!none && list.rows.length > rows.length ? (
+        <div className="p-4 text-center">
+          <Button onClick={() => showAll()}>{t('more', { count: list.rows.length - rows.length })}</Button>
+        </div>
+      ) : null}
+      {none ? null : <LeftOutList leftOut={list.leftOut} onAnyway={(code) => draft.set('anyway', [anyway, code].filter((c) => c !== '').join(','))} />}
+      {problem?.kind === 'invalid'
+        ? EYES.map((e) => {
+            const p = problemAt(problem, e);
+            return p ? (
+              <p key={e} className="px-6 py-1">
+                <Stated state="stop">{`${eyeWords.short(e)}: ${words(p.code, p.data)}`}</Stated>
+              </p>
+            ) : null;
+          })
+        : null}
+      <p className="note text-center px-8 py-3">{t('rule', { tolerance: record.session.settings.rankTolerance.toFixed(2) })}</p>
+      <DraftLine draft={draft} />
+      <LensPanels choosing={choosing} />
+    </VisitFrame>
   );
 }
 
@@ -192,6 +179,7 @@ export const LensStep = withWords(
     draft: draftWords,
     expected: expectedWords,
     kind: kindWords,
+    family: familyWords,
     lens: lensWords,
     peroxide: peroxideWords,
     range: rangeWords,

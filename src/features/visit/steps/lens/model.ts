@@ -1,9 +1,10 @@
 import { type AddBand, type Eye, type LensVariant, type NearestLens, type Refraction } from '@/core';
 import { curveFor, type Candidate, type Family } from '../../shell/candidates';
+import type { DraftOf } from '../../shell/draftKeys';
 
 /** View logic of the Lens step, without React. */
 type PerEye<T> = Readonly<Record<Eye, T>>;
-type Body = Readonly<Record<string, string>>;
+type Body = DraftOf<'lens'>;
 
 /** One family of the list with its nearest lenses for each eye. */
 export interface Row extends Candidate {

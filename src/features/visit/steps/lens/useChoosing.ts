@@ -4,27 +4,22 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
 import { EYES } from '@/core';
 import { inDrawer } from '../../shell/candidates';
-import { useDraft } from '../../shell/useDraft';
+import { useDraft, type Draft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
 import { useKey } from '../../../common/keys';
 import { specOf, toggled } from './model';
-import { useLensList } from './useLensList';
+import { useLensList, type LensList } from './useLensList';
 
-/** The list, what of it is chosen, and what can be done: by keys and by presses alike. */
-export function useChoosing() {
-  const t = useTranslations('lens');
-  const router = useRouter();
-  const { record, run } = useVisit();
-  const draft = useDraft('lens');
-  const [panel, setPanel] = useState<'compare' | 'map' | null>(null);
-  const lens = useLensList(draft);
-  const { apart, lead, compared, rows, chosen, leadCode, list } = lens;
-
+/** Walking and narrowing the list, by keys and by presses alike. */
+function useListKeys(draft: Draft<'lens'>, { apart, lead, compared, rows, leadCode }: LensList, setPanel: (panel: 'compare' | 'map') => void) {
+  const forgetEyes = (): void => {
+    draft.set('rightFamily', '');
+    draft.set('leftFamily', '');
+  };
   const choose = (code: string): void => {
     if (apart) draft.set(`${lead}Family`, code);
     else {
-      draft.set('rightFamily', '');
-      draft.set('leftFamily', '');
+      forgetEyes();
       draft.set('family', code);
     }
   };
@@ -35,39 +30,32 @@ export function useChoosing() {
     choose(next.family.code);
     document.getElementById(`candidate-${next.family.code}`)?.scrollIntoView({ block: 'nearest' });
   };
-  useHotkeys(
-    'down',
-    (e) => {
-      e.preventDefault();
-      move(1);
-    },
-    [rows, leadCode, apart, lead],
-  );
-  useHotkeys(
-    'up',
-    (e) => {
-      e.preventDefault();
-      move(-1);
-    },
-    [rows, leadCode, apart, lead],
-  );
   const setApart = (): void => {
     draft.set('apart', apart ? '' : 'yes');
-    if (apart) {
-      draft.set('rightFamily', '');
-      draft.set('leftFamily', '');
-    }
+    if (apart) forgetEyes();
   };
   const compare = (code: string): void => draft.set('compare', toggled(compared, code).join(','));
+  useHotkeys('down', (e) => (e.preventDefault(), move(1)), [rows, leadCode, apart, lead]);
+  useHotkeys('up', (e) => (e.preventDefault(), move(-1)), [rows, leadCode, apart, lead]);
   useKey('c', () => (leadCode === undefined ? undefined : compare(leadCode)), [leadCode, compared.join(',')]);
   useKey('v', () => (compared.length > 0 ? setPanel('compare') : undefined), [compared.join(',')]);
   useKey('m', () => setPanel('map'), []);
   useKey('e', setApart, [apart]);
   useKey('r', () => (apart ? draft.set('lead', 'right') : undefined), [apart]);
   useKey('l', () => (apart ? draft.set('lead', 'left') : undefined), [apart]);
+  return { choose, setApart, compare };
+}
 
-  const missing = EYES.filter((e) => chosen[e] && inDrawer(record, chosen[e].family.code, chosen[e].lens, chosen[e].variant) === 0);
-  const ready = EYES.filter((e) => chosen[e]);
+/** The list, what of it is chosen, and putting it on the eyes. */
+export function useChoosing() {
+  const t = useTranslations('lens');
+  const router = useRouter();
+  const { record, run } = useVisit();
+  const draft = useDraft('lens');
+  const [panel, setPanel] = useState<'compare' | 'map' | null>(null);
+  const lens = useLensList(draft);
+  const { chosen, list } = lens;
+  const keys = useListKeys(draft, lens, setPanel);
   const despite =
     EYES.flatMap((e) => chosen[e]?.family ?? []).flatMap((family) =>
       list.passing(family).map((id) => ({ id, family: family.name, age: family.minAge ?? 0 })),
@@ -76,11 +64,21 @@ export function useChoosing() {
   const putOn = async (): Promise<void> => {
     const spec = { right: chosen.right && specOf(chosen.right), left: chosen.left && specOf(chosen.left) };
     const done = await run('putOnTrials', { ...spec, ...(despite ? { despiteReason } : {}) }, t('putOnDone'));
-    if (done?.ok) {
-      draft.clear();
-      router.push(`/visits/${record.visit.id}/on-eye`);
-    }
+    if (!done?.ok) return;
+    draft.clear();
+    router.push(`/visits/${record.visit.id}/on-eye`);
   };
-  return { ...lens, draft, panel, setPanel, choose, setApart, compare, missing, ready, despite, despiteReason, putOn };
+  return {
+    ...lens,
+    ...keys,
+    draft,
+    panel,
+    setPanel,
+    missing: EYES.filter((e) => chosen[e] && inDrawer(record, chosen[e].family.code, chosen[e].lens, chosen[e].variant) === 0),
+    ready: EYES.filter((e) => chosen[e]),
+    despite,
+    despiteReason,
+    putOn,
+  };
 }
 export type Choosing = ReturnType<typeof useChoosing>;

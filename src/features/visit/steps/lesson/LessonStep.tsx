@@ -100,7 +100,7 @@ function LessonStepBody() {
   return (
     <VisitFrame
       step="lesson"
-      keys={
+      barKeys={
         running ? (
           <>
             <span>{t('missWhy')}</span>

@@ -11,6 +11,7 @@ import { FindingScale, FindingWords, useLensSignWords } from './findings';
 import { Centring, Overlap, Ruler } from './FitGeometry';
 import { ComfortLadder, NextLens } from './NextLens';
 import type { Readings } from './useReadings';
+import fitDeskWords from '@/i18n/messages/en/fitDesk.messages.json';
 import lensSignsWords from '@/i18n/messages/en/lensSigns.messages.json';
 import { withWords } from '@/i18n/withWords';
 
@@ -128,4 +129,4 @@ function Judged({ readings, eye }: { readonly readings: Readings; readonly eye: 
   );
 }
 
-export const FitDesk = withWords({ lensSigns: lensSignsWords }, FitDeskRows);
+export const FitDesk = withWords({ fitDesk: fitDeskWords, lensSigns: lensSignsWords }, FitDeskRows);

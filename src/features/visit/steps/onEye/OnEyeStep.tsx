@@ -5,10 +5,10 @@ import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
 import { Button } from '@/ui/Button';
-import { KeyCap, Stated } from '@/ui/marks';
+import { Stated } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
-import { OpenWorking, WorkingProvider } from '../../../common/Working';
+import { useOpenWorking } from '../../../common/Working';
 import { SwapEyes } from '../../shell/Correct';
 import { DraftLine } from '../../shell/DraftLine';
 import { useEyeWords } from '../../../common/eyeWords';
@@ -18,18 +18,14 @@ import { VisitFrame } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
 import { LensLine } from './LensLine';
 import { LensOn } from './LensOn';
-import { noteOf } from './model';
+import { noteOf, workingsOf } from './model';
 import { wornBefore } from './wornBefore';
 import { useReadings, type Readings } from './useReadings';
-import { useOnEyeWorking } from './useOnEyeWorking';
-import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
 import correctWords from '@/i18n/messages/en/correct.messages.json';
 import draftWords from '@/i18n/messages/en/draft.messages.json';
-import fitDeskWords from '@/i18n/messages/en/fitDesk.messages.json';
 import lensLineWords from '@/i18n/messages/en/lensLine.messages.json';
 import onEyeWords from '@/i18n/messages/en/onEye.messages.json';
 import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
-import turnDeskWords from '@/i18n/messages/en/turnDesk.messages.json';
 import { withWords } from '@/i18n/withWords';
 
 // A desk brings its own script, and so do panels that are opened now and then.
@@ -42,6 +38,8 @@ const loadDesks = {
 const TurnDesk = dynamic(loadDesks.turn, { ssr: false });
 const FitDesk = dynamic(loadDesks.fit, { ssr: false });
 const SightDesk = dynamic(loadDesks.sight, { ssr: false });
+const loadWorking = () => import('./OnEyeWorking').then((m) => ({ default: m.OnEyeWorking }));
+const OnEyeWorking = lazy(loadWorking);
 const BroughtIn = lazy(() => import('./BroughtIn').then((m) => ({ default: m.BroughtIn })));
 const WornIn = lazy(() => import('./WornIn').then((m) => ({ default: m.WornIn })));
 
@@ -49,10 +47,10 @@ const DESKS = ['turn', 'fit', 'sight'] as const;
 type Desk = (typeof DESKS)[number];
 const DESK_KEYS: Readonly<Record<Desk, string>> = { turn: 'T', fit: 'F', sight: 'S' };
 
-/** The lens on the eye: settling, fit, where the mark sits, the over-refraction, and what it comes to. */
 /** What to do next. */
 const PRIMARY = { look: 'act', keys: ['⏎'], 'data-enter': 'true' } as const;
 
+/** The lens on the eye: settling, fit, where the mark sits, the over-refraction, and what it comes to. */
 function OnEyeStepBody() {
   const t = useTranslations('onEye');
   const eyeWords = useEyeWords();
@@ -80,98 +78,92 @@ function OnEyeStepBody() {
   useKey('f', () => setDesk('fit'));
   useKey('s', () => setDesk('sight'));
   // The other desks are one key away.
-  useEffect(() => void Promise.all(Object.values(loadDesks).map((load) => load())), []);
+  useEffect(() => void Promise.all([...Object.values(loadDesks), loadWorking].map((load) => load())), []);
   useLampKeys(readings, desk, measuring);
-  const blocks = useOnEyeWorking(readings);
+  const workings = EYES.flatMap((e) => workingsOf(live[e]).map((kind) => `${kind}-${e}`));
   const anyOn = EYES.some((e) => live[e].state.onEye);
   const both = EYES.every((e) => live[e].state.onEye);
   const mayWear = EYES.some((e) => wornBefore(record, e).length > 0 && !live[e].state.onEye);
   return (
-    <WorkingProvider ids={blocks.map((b) => b.id)} initial={live.right.over ? 'routes-right' : null}>
-      <VisitFrame
-        step="onEye"
-        keys={
-          <>
-            <span>
-              <KeyCap>{'R'}</KeyCap> <KeyCap>{'L'}</KeyCap> {t('keyEye')}
-            </span>
-            <span>
-              <KeyCap>{'←'}</KeyCap> <KeyCap>{'→'}</KeyCap> {t('keyTurn')}
-            </span>
-            <span>
-              <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
-            </span>
-            <span>
-              <KeyCap>{'D'}</KeyCap> {t('keyLights')}
-            </span>
-          </>
-        }
-        margin={
-          <>
-            <h2 className="mb-3">{t('reasoning')}</h2>
-            {EYES.map((e) => (
-              <ReadingNote key={e} eye={e} readings={readings} />
-            ))}
-            <p className="mb-3 label">{t('startPlus')}</p>
-            <OpenWorking blocks={blocks} />
-          </>
-        }
-        actions={
-          <>
-            {mayWear ? (
-              <Button {...(anyOn ? {} : PRIMARY)} onClick={() => setWearing(true)} disabled={closed}>
-                {t('wornIn')}
-              </Button>
-            ) : null}
-            <Button onClick={() => setBringing(true)} disabled={closed}>
-              {t('broughtIn')}
+    <VisitFrame
+      step="onEye"
+      workings={{ ids: workings, initial: live.right.over ? 'routes-right' : null, open: <Opened readings={readings} /> }}
+      keys={[
+        [['R', 'L'], t('keyEye')],
+        [['←', '→'], t('keyTurn')],
+        [['W'], t('keyWorking')],
+        [['D'], t('keyLights')],
+      ]}
+      margin={
+        <>
+          <h2 className="mb-3">{t('reasoning')}</h2>
+          {EYES.map((e) => (
+            <ReadingNote key={e} eye={e} readings={readings} />
+          ))}
+          <p className="mb-3 label">{t('startPlus')}</p>
+        </>
+      }
+      actions={
+        <>
+          {mayWear ? (
+            <Button {...(anyOn ? {} : PRIMARY)} onClick={() => setWearing(true)} disabled={closed}>
+              {t('wornIn')}
             </Button>
-            {anyOn ? <Button onClick={() => router.push(`/visits/${record.visit.id}/lens`)}>{t('anotherTrial')}</Button> : null}
-            <Button
-              {...(mayWear && !anyOn ? {} : PRIMARY)}
-              disabled={busy || closed}
-              onClick={anyOn ? next : () => router.push(`/visits/${record.visit.id}/lens`)}
-            >
-              {!anyOn ? t('toLens') : waiting ? t('record') : t('toFinal')}
-            </Button>
-          </>
-        }
-      >
-        <div className="lamp">
-          <Spine label={t('title')}>
-            <SpineHead
-              words={eyeWords.heads}
-              label={
-                anyOn ? (
-                  <Segment label={t('desks')} values={DESKS} value={desk} word={(d) => t(`desk.${d}`)} onChoose={setDesk} keyOf={(d) => DESK_KEYS[d]} />
-                ) : (
-                  t('facing')
-                )
-              }
-            />
-            <LensLine />
-            <SpineRow
-              label={t('lensOn')}
-              note={both ? <SwapEyes kind="lensOnEye" /> : undefined}
-              right={<LensOn eye="right" live={live.right} />}
-              left={<LensOn eye="left" live={live.left} />}
-            />
-            <Suspense fallback={null}>
-              {anyOn && desk === 'turn' ? <TurnDesk readings={readings} measuring={measuring} /> : null}
-              {anyOn && desk === 'fit' ? <FitDesk readings={readings} /> : null}
-              {anyOn && desk === 'sight' ? <SightDesk readings={readings} /> : null}
-            </Suspense>
-          </Spine>
-        </div>
-        {!anyOn ? <p className="p-8 text-center">{t('empty')}</p> : null}
-        <DraftLine draft={draft} />
-        <Suspense fallback={null}>
-          {wearing ? <WornIn onClose={() => setWearing(false)} /> : null}
-          {bringing ? <BroughtIn onClose={() => setBringing(false)} /> : null}
-        </Suspense>
-      </VisitFrame>
-    </WorkingProvider>
+          ) : null}
+          <Button onClick={() => setBringing(true)} disabled={closed}>
+            {t('broughtIn')}
+          </Button>
+          {anyOn ? <Button onClick={() => router.push(`/visits/${record.visit.id}/lens`)}>{t('anotherTrial')}</Button> : null}
+          <Button
+            {...(mayWear && !anyOn ? {} : PRIMARY)}
+            disabled={busy || closed}
+            onClick={anyOn ? next : () => router.push(`/visits/${record.visit.id}/lens`)}
+          >
+            {!anyOn ? t('toLens') : waiting ? t('record') : t('toFinal')}
+          </Button>
+        </>
+      }
+    >
+      <div className="lamp">
+        <Spine label={t('title')}>
+          <SpineHead
+            words={eyeWords.heads}
+            label={
+              anyOn ? (
+                <Segment label={t('desks')} values={DESKS} value={desk} word={(d) => t(`desk.${d}`)} onChoose={setDesk} keyOf={(d) => DESK_KEYS[d]} />
+              ) : (
+                t('facing')
+              )
+            }
+          />
+          <LensLine />
+          <SpineRow
+            label={t('lensOn')}
+            note={both ? <SwapEyes kind="lensOnEye" /> : undefined}
+            right={<LensOn eye="right" live={live.right} />}
+            left={<LensOn eye="left" live={live.left} />}
+          />
+          <Suspense fallback={null}>
+            {anyOn && desk === 'turn' ? <TurnDesk readings={readings} measuring={measuring} /> : null}
+            {anyOn && desk === 'fit' ? <FitDesk readings={readings} /> : null}
+            {anyOn && desk === 'sight' ? <SightDesk readings={readings} /> : null}
+          </Suspense>
+        </Spine>
+      </div>
+      {!anyOn ? <p className="p-8 text-center">{t('empty')}</p> : null}
+      <DraftLine draft={draft} />
+      <Suspense fallback={null}>
+        {wearing ? <WornIn onClose={() => setWearing(false)} /> : null}
+        {bringing ? <BroughtIn onClose={() => setBringing(false)} /> : null}
+      </Suspense>
+    </VisitFrame>
   );
+}
+
+/** The working that is open; how workings are made is loaded with the first. */
+function Opened({ readings }: { readonly readings: Readings }) {
+  const open = useOpenWorking() !== null;
+  return <Suspense fallback={null}>{open ? <OnEyeWorking readings={readings} /> : null}</Suspense>;
 }
 
 /** At the lamp: Space or the pedal logs a blink, a digit opens the reading entry of the eye being measured. */
@@ -224,14 +216,11 @@ function ReadingNote({ eye, readings }: { readonly eye: Eye; readonly readings: 
 
 export const OnEyeStep = withWords(
   {
-    blurWorking: blurWorkingWords,
     correct: correctWords,
     draft: draftWords,
-    fitDesk: fitDeskWords,
     lensLine: lensLineWords,
     onEye: onEyeWords,
     powerField: powerFieldWords,
-    turnDesk: turnDeskWords,
   },
   OnEyeStepBody,
 );

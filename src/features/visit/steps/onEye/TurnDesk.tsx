@@ -20,6 +20,7 @@ import type { Readings } from './useReadings';
 import instrumentWords from '@/i18n/messages/en/instrument.messages.json';
 import { withWords } from '@/i18n/withWords';
 import lensSignsWords from '@/i18n/messages/en/lensSigns.messages.json';
+import turnDeskWords from '@/i18n/messages/en/turnDesk.messages.json';
 
 /** Seconds until back after a push, as far as anybody waits. */
 const RECOVERY = [5, 10, 20, 30, 60, 90] as const;
@@ -156,4 +157,4 @@ function Verdict({ readings, eye }: { readonly readings: Readings; readonly eye:
   );
 }
 
-export const TurnDesk = withWords({ instrument: instrumentWords, lensSigns: lensSignsWords }, TurnDeskRows);
+export const TurnDesk = withWords({ instrument: instrumentWords, lensSigns: lensSignsWords, turnDesk: turnDeskWords }, TurnDeskRows);

@@ -38,8 +38,9 @@ import {
 } from '@/core';
 import type { VisitRecord } from '../../shell/visitData';
 import type { InstrumentRow } from '@/core';
+import type { DraftOf } from '../../shell/draftKeys';
 
-export type Body = Readonly<Record<string, string>>;
+export type Body = DraftOf<'onEye'>;
 export type Lens = VisitRecord['lenses'][string];
 type Family = VisitRecord['families'][number];
 
@@ -77,7 +78,7 @@ export function pendingBlink(body: Body, eye: Eye, instrument: InstrumentRow | n
 }
 
 /** The key under which a draft keeps a finding. */
-export const findingKey = (eye: Eye, sign: LensSignId): string => `${eye}F_${sign}`;
+export const findingKey = (eye: Eye, sign: LensSignId) => `${eye}F_${sign}` as const;
 const FINDING = /^(right|left)F_(.+)$/;
 
 export interface TypedFinding {
@@ -157,66 +158,82 @@ export const plusHalfOf = (body: Body, eye: Eye): PlusHalf | null => PLUS_HALF.f
 export const readOn = (instrument: InstrumentRow | null, lens: Lens | null): ReadOn | null =>
   instrument && lens ? { scale: { zero: instrument.zero, grows: instrument.grows }, marks: lens.markLayout } : null;
 
-export function liveEye({ record, state, eye, body, vertexMm, instrument, lensOf, early }: LiveInput): LiveEye {
+/** Blinks of the series as it would be recorded now. */
+function liveBlinks({ record, state, eye, body, instrument, early }: LiveInput, lens: Lens | null, known: Refraction | null) {
   const { settings } = record.session;
-  const lensId = state.onEye?.current.lensId ?? null;
-  const lens = lensId === null ? null : (record.lenses[lensId] ?? null);
-  const named = lensId === null || state.confirmed === null ? undefined : lensOf(lensId);
-  const family = lens ? (record.ofLenses.find((f) => f.code === lens.familyCode) ?? null) : null;
   const logged = readBlinks(body[`${eye}Blinks`]);
   const pending = pendingBlink(body, eye, instrument, readOn(instrument, lens));
   const continues =
     body[`${eye}Fresh`] !== 'yes' &&
-    state.series.length < readingsWanted(state.turn, cylinderOf(state, named?.power ?? null), settings) &&
+    state.series.length < readingsWanted(state.turn, cylinderOf(state, known), settings) &&
     state.series.every((c) => c.current.provisional === early) &&
     state.series.length > 0;
   const recorded = state.series.map((c) => c.current.rotationLeftDeg);
   const fresh = [...logged, ...(pending ? [pending] : [])].map((b) => b.rotationLeft);
   const blinks = fresh.length === 0 ? recorded : continues ? [...recorded, ...fresh] : fresh;
   const stats = blinks.length === 0 ? null : seriesStats(blinks, settings.readerNoiseDegrees);
+  return { logged, pending, continues, blinks, stats, provisional: fresh.length > 0 ? early : state.series.some((c) => c.current.provisional) };
+}
+
+/** The over-refraction that counts now, typed or recorded, and the acuity read through it. */
+function liveOver({ record, state, eye, body, vertexMm }: LiveInput, turnNow: number | null) {
+  const typed = parseRefraction(body[eye] ?? '');
+  const recorded = state.overRefraction?.current ?? null;
+  const va = parseAcuity(body[`${eye}OverVa`] ?? '', record.session.settings.acuity);
+  const before = typed.ok && state.overRefraction ? [...state.overBefore, state.overRefraction] : state.overBefore;
+  return {
+    over: typed.ok ? { power: typed.value, vertexMm } : recorded && { power: powerOf(recorded), vertexMm: recorded.vertexMm },
+    overTurn: (typed.ok ? null : state.overTurn) ?? turnNow,
+    acuity: va.ok ? va.value : typed.ok ? null : state.acuities.over,
+    control: typed.ok ? controlOf(body, eye) : (recorded?.control ?? 'none'),
+    cylinderTested: typed.ok ? testedOf(body, eye) : (recorded?.cylinderTested ?? false),
+    before: before.map((c) => ({
+      power: powerOf(c.current),
+      vertexMm: c.current.vertexMm,
+      turn: turnWhen(record.facts.rotations, c.current.lensOnEyeId, c.current.recordedAt),
+    })),
+  };
+}
+
+/** One eye as it stands on this screen. */
+export function liveEye(input: LiveInput): LiveEye {
+  const { record, state, eye, body, lensOf } = input;
+  const { settings } = record.session;
+  const lensId = state.onEye?.current.lensId ?? null;
+  const lens = lensId === null ? null : (record.lenses[lensId] ?? null);
+  const named = lensId === null || state.confirmed === null ? undefined : lensOf(lensId);
+  const tried = named?.tried ?? null;
+  const { provisional, ...series } = liveBlinks(input, lens, named?.power ?? null);
+  const { stats } = series;
   const typed = typedFindings(body, eye, settings.acuity);
   const findings: LensFindings = { ...state.findings, ...Object.fromEntries(typed.flatMap((f) => (f.value === null ? [] : [[f.sign, f.value]]))) };
   const number = (sign: LensSignId): number | null => (typeof findings[sign] === 'number' ? findings[sign] : null);
-  const typedOver = parseRefraction(body[eye] ?? '');
-  const recordedOver = state.overRefraction?.current ?? null;
-  const over = typedOver.ok ? { power: typedOver.value, vertexMm } : recordedOver && { power: powerOf(recordedOver), vertexMm: recordedOver.vertexMm };
-  const overVa = parseAcuity(body[`${eye}OverVa`] ?? '', settings.acuity);
-  const overTurn = (typedOver.ok ? null : state.overTurn) ?? stats?.mean ?? null;
+  const { over, overTurn, ...read } = liveOver(input, stats?.mean ?? null);
   const verdict = eyeVerdict({
     refraction: state.refraction && { power: powerOf(state.refraction.current), vertexMm: state.refraction.current.vertexMm },
     lens: named?.power ?? null,
     turn: stats,
     recovery: number('recoverySeconds'),
-    early: fresh.length > 0 ? early : state.series.some((c) => c.current.provisional),
+    early: provisional,
     overRefraction: over,
     overTurn,
-    gainsLine: gainsLine(number('acuityLens'), overVa.ok ? overVa.value : typedOver.ok ? null : state.acuities.over),
-    control: typedOver.ok ? controlOf(body, eye) : (recordedOver?.control ?? 'none'),
-    overBefore: (typedOver.ok && state.overRefraction ? [...state.overBefore, state.overRefraction] : state.overBefore).map((c) => ({
-      power: powerOf(c.current),
-      vertexMm: c.current.vertexMm,
-      turn: turnWhen(record.facts.rotations, c.current.lensOnEyeId, c.current.recordedAt),
-    })),
+    gainsLine: gainsLine(number('acuityLens'), read.acuity),
+    control: read.control,
+    overBefore: read.before,
     age: record.wearer.age,
-    tried: named?.tried ?? null,
+    tried,
     rules: settings,
   });
   const fitVerdict = judgeFit(findings, settings.movement);
-  const tried = named?.tried;
-  const made = tried ? lensToOrder(verdict, (need) => lensForTurn(need, 0, tried, settings.cylinderCap)) : null;
   return {
+    ...series,
     state,
     lens,
-    family,
-    blinks,
-    logged,
-    pending,
-    continues,
-    turn: blinks.at(-1) ?? 0,
-    turnKnown: blinks.length > 0,
-    stats,
+    family: lens ? (record.ofLenses.find((f) => f.code === lens.familyCode) ?? null) : null,
+    turn: series.blinks.at(-1) ?? 0,
+    turnKnown: series.blinks.length > 0,
     verdict,
-    made,
+    made: tried ? lensToOrder(verdict, (need) => lensForTurn(need, 0, tried, settings.cylinderCap)) : null,
     over,
     overTurn,
     wanted: verdict.rotation?.wanted ?? readingsWanted(null, 0, settings),
@@ -226,11 +243,11 @@ export function liveEye({ record, state, eye, body, vertexMm, instrument, lensOf
     acuities: {
       glasses: state.acuities.glasses,
       lens: number('acuityLens'),
-      over: overVa.ok ? overVa.value : typedOver.ok ? null : state.acuities.over,
+      over: read.acuity,
       pinhole: number('acuityPinhole'),
       best: state.acuities.best ?? null,
       oneLineAsks: state.acuities.oneLineAsks ?? false,
-      cylinderTested: typedOver.ok ? testedOf(body, eye) : (recordedOver?.cylinderTested ?? false),
+      cylinderTested: read.cylinderTested,
       expectedLoss: expectedLoss(verdict, named ?? null, overTurn ?? 0, over),
     },
   };
@@ -243,7 +260,7 @@ export const turnText = (rotationLeft: number): string => (rotationLeft < 0 ? `$
 
 /** Has anything been typed for an eye that is not recorded yet? */
 export const hasReading = (body: Body, eye: Eye): boolean =>
-  ['Turn', 'Blinks', 'Fit', ''].some((part) => (body[`${eye}${part}`] ?? '').trim() !== '') ||
+  ([eye, `${eye}Turn`, `${eye}Blinks`, `${eye}Fit`] as const).some((key) => (body[key] ?? '').trim() !== '') ||
   Object.entries(body).some(([key, text]) => key.startsWith(`${eye}F_`) && text.trim() !== '');
 
 export interface Note {
@@ -274,4 +291,22 @@ export function noteOf(live: LiveEye): Note | null {
   return same
     ? { code: 'same', state: provisional ? null : 'ok', turned: false, ...said }
     : { code: 'other', state: null, turned: provisional === null && verdict.rotation?.code === 'compensate' && (stats?.mean ?? 0) !== 0, ...said };
+}
+
+/** Workings of this screen, in the order in which they open. */
+export const WORKINGS = ['routes', 'blur', 'expected', 'series', 'cost', 'next'] as const;
+export type WorkingKind = (typeof WORKINGS)[number];
+
+/** Which workings an eye has. */
+export function workingsOf(live: LiveEye): readonly WorkingKind[] {
+  const { verdict, made, lens, state, stats, family } = live;
+  const has: Readonly<Record<WorkingKind, boolean>> = {
+    routes: lens !== null,
+    blur: made !== null && verdict.order !== null,
+    expected: state.refraction !== null && lens !== null && verdict.fromRefraction !== null && verdict.expectedOverRefraction !== null,
+    series: stats !== null && stats.sd !== null,
+    cost: stats !== null && lens !== null && lens.cylinderD !== 0,
+    next: lens !== null && lens.baseCurveMm !== null && lens.diameterMm !== null && family !== null,
+  };
+  return WORKINGS.filter((kind) => has[kind]);
 }

@@ -188,7 +188,7 @@ export function nextWorking(
   tried: CurveDiameter,
   curves: readonly CurveDiameter[],
   words: { readonly title: string; readonly foot: string },
-): WorkingBlock | null {
+): WorkingBlock {
   const distinct = [...new Map(curves.map((c) => [`${c.baseCurve}|${c.diameter}`, c])).values()];
   return {
     id,

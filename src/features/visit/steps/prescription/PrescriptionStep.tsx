@@ -5,14 +5,13 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
 import { EYES } from '@/core';
 import { Button } from '@/ui/Button';
-import { KeyCap, Stated } from '@/ui/marks';
+import { Stated } from '@/ui/marks';
 import { Spine, SpineHead } from '@/ui/Spine';
 import { useBlurWorking } from '../../../common/blurWorking';
-import { OpenWorking, WorkingProvider } from '../../../common/Working';
 import { StopsThatStay } from '../../shell/StopsThatStay';
 import { DraftLine } from '../../shell/DraftLine';
 import { useEyeWords } from '../../../common/eyeWords';
-import { VisitFrame } from '../../shell/VisitFrame';
+import { VisitFrame, workingsOf } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
 import { LastLook } from './LastLook';
 import { checkOf } from './model';
@@ -48,99 +47,91 @@ function PrescriptionStepBody() {
     return lens && asked ? [blurWorking(`blur-${e}`, eyeWords.short(e), asked, lens)] : [];
   });
   return (
-    <WorkingProvider ids={shown ? [] : blocks.map((b) => b.id)} initial={null}>
-      <VisitFrame
-        step="prescription"
-        keys={
+    <VisitFrame
+      step="prescription"
+      workings={workingsOf(shown ? [] : blocks, null)}
+      keys={[
+        [['Ctrl ⏎'], t('keySign')],
+        [['W'], t('keyWorking')],
+      ]}
+      margin={
+        shown ? (
           <>
-            <span>
-              <KeyCap>{'Ctrl ⏎'}</KeyCap> {t('keySign')}
-            </span>
-            <span>
-              <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
-            </span>
+            <h2 className="mb-3">{t('afterSigning')}</h2>
+            <StopsThatStay />
+            <p className="mb-2">{t('afterText')}</p>
+            <p className="label">{t('supersedeText')}</p>
           </>
-        }
-        margin={
-          shown ? (
-            <>
-              <h2 className="mb-3">{t('afterSigning')}</h2>
-              <StopsThatStay />
-              <p className="mb-2">{t('afterText')}</p>
-              <p className="label">{t('supersedeText')}</p>
-            </>
-          ) : (
-            <>
-              <h2 className="mb-3">{t('beforeSigning')}</h2>
-              <StopsThatStay />
-              {EYES.map((e) => {
-                const check = checkOf(plans[e]);
-                return (
-                  <p key={e} className="mb-3">
-                    <Stated state={check.state}>{t(`check.${check.code}`, { eye: eyeWords.short(e) })}</Stated>
-                  </p>
-                );
-              })}
-              {included.length === 1 ? (
-                <p className="mb-3">
-                  <Stated state="watch">{t('oneEye')}</Stated>
-                </p>
-              ) : null}
-              <h2 className="mt-5 mb-2">{t('whatItDoes')}</h2>
-              <ol className="list-decimal pl-5">
-                <li>{t('does1')}</li>
-                {before ? <li>{t('does2', { number: before.number })}</li> : null}
-                <li>{t('does3')}</li>
-                <li>{t('does4')}</li>
-              </ol>
-              <OpenWorking blocks={blocks} />
-            </>
-          )
-        }
-        actions={
-          shown ? (
-            <>
-              {maySign && record.visit.closedAt === null ? <Button onClick={() => signing.signAgain()}>{t('signAgain')}</Button> : null}
-              <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/visits/${record.visit.id}/lesson`)}>
-                {t('toTeach')}
-              </Button>
-            </>
-          ) : (
-            <>
-              <Button onClick={() => router.push(`/visits/${record.visit.id}/lesson`)}>{t('trialHome')}</Button>
-              <Button
-                look="act"
-                keys={['Ctrl ⏎']}
-                disabled={busy || !maySign || included.length === 0 || record.visit.closedAt !== null}
-                onClick={() => form.current?.requestSubmit()}
-              >
-                {t('sign')}
-              </Button>
-            </>
-          )
-        }
-      >
-        {shown ? (
-          <SignedPrescription signed={shown} />
         ) : (
-          <form
-            ref={form}
-            onSubmit={(event) => {
-              event.preventDefault();
-              void signing.sign();
-            }}
-          >
-            <Spine label={t('title')}>
-              <SpineHead words={eyeWords.heads} label={t('toSign')} />
-              <PrescribedRows signing={signing} />
-              <LastLook signing={signing} />
-            </Spine>
-            <SignSections signing={signing} />
-          </form>
-        )}
-        <DraftLine draft={draft} />
-      </VisitFrame>
-    </WorkingProvider>
+          <>
+            <h2 className="mb-3">{t('beforeSigning')}</h2>
+            <StopsThatStay />
+            {EYES.map((e) => {
+              const check = checkOf(plans[e]);
+              return (
+                <p key={e} className="mb-3">
+                  <Stated state={check.state}>{t(`check.${check.code}`, { eye: eyeWords.short(e) })}</Stated>
+                </p>
+              );
+            })}
+            {included.length === 1 ? (
+              <p className="mb-3">
+                <Stated state="watch">{t('oneEye')}</Stated>
+              </p>
+            ) : null}
+            <h2 className="mt-5 mb-2">{t('whatItDoes')}</h2>
+            <ol className="list-decimal pl-5">
+              <li>{t('does1')}</li>
+              {before ? <li>{t('does2', { number: before.number })}</li> : null}
+              <li>{t('does3')}</li>
+              <li>{t('does4')}</li>
+            </ol>
+          </>
+        )
+      }
+      actions={
+        shown ? (
+          <>
+            {maySign && record.visit.closedAt === null ? <Button onClick={() => signing.signAgain()}>{t('signAgain')}</Button> : null}
+            <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/visits/${record.visit.id}/lesson`)}>
+              {t('toTeach')}
+            </Button>
+          </>
+        ) : (
+          <>
+            <Button onClick={() => router.push(`/visits/${record.visit.id}/lesson`)}>{t('trialHome')}</Button>
+            <Button
+              look="act"
+              keys={['Ctrl ⏎']}
+              disabled={busy || !maySign || included.length === 0 || record.visit.closedAt !== null}
+              onClick={() => form.current?.requestSubmit()}
+            >
+              {t('sign')}
+            </Button>
+          </>
+        )
+      }
+    >
+      {shown ? (
+        <SignedPrescription signed={shown} />
+      ) : (
+        <form
+          ref={form}
+          onSubmit={(event) => {
+            event.preventDefault();
+            void signing.sign();
+          }}
+        >
+          <Spine label={t('title')}>
+            <SpineHead words={eyeWords.heads} label={t('toSign')} />
+            <PrescribedRows signing={signing} />
+            <LastLook signing={signing} />
+          </Spine>
+          <SignSections signing={signing} />
+        </form>
+      )}
+      <DraftLine draft={draft} />
+    </VisitFrame>
   );
 }
 

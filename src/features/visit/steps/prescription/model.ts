@@ -15,9 +15,10 @@ import {
   type NoOrder,
 } from '@/core';
 import type { VisitRecord } from '../../shell/visitData';
+import type { DraftOf } from '../../shell/draftKeys';
 
 type Family = VisitRecord['families'][number];
-type Body = Readonly<Record<string, string>>;
+type Body = DraftOf<'prescription'>;
 
 /** What one eye would be prescribed, and why not where it cannot. */
 export interface ToPrescribe {
@@ -111,4 +112,4 @@ export function checkOf(plan: ToPrescribe): Check {
 }
 
 /** The key under which a draft keeps the sentence for what is overridden. */
-export const sentenceKey = (eye: Eye | null, code: string): string => `why:${eye ?? 'wearer'}:${code}`;
+export const sentenceKey = (eye: Eye | null, code: string) => `why:${eye ?? 'wearer'}:${code}` as const;

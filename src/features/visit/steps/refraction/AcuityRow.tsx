@@ -8,7 +8,7 @@ import type { Draft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
 
 /** Sight with these glasses: what a lens has to come up to. */
-export function AcuityRow({ draft }: { readonly draft: Draft }) {
+export function AcuityRow({ draft }: { readonly draft: Draft<'refraction'> }) {
   const t = useTranslations('refraction');
   const eyeWords = useEyeWords();
   const { record, eye } = useVisit();

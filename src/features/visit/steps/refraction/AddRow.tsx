@@ -10,7 +10,7 @@ import { useProblemWords } from '../../../common/words';
 import { addsTyped } from './model';
 
 /** Near additions: measured, or estimated from age and said so. */
-export function AddRow({ draft }: { readonly draft: Draft }) {
+export function AddRow({ draft }: { readonly draft: Draft<'refraction'> }) {
   const t = useTranslations('refraction');
   const words = useProblemWords();
   const eyeWords = useEyeWords();

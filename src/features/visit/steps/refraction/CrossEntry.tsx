@@ -8,7 +8,7 @@ import { crossText, otherMeridian } from './model';
 const PARTS = ['CrossFirst', 'CrossAt', 'CrossSecond'] as const;
 
 /** A power cross in its three parts; the line above reads them as they are typed. */
-export function CrossEntry({ eye, draft }: { readonly eye: Eye; readonly draft: Draft }) {
+export function CrossEntry({ eye, draft }: { readonly eye: Eye; readonly draft: Draft<'refraction'> }) {
   const t = useTranslations('refraction');
   const eyeWords = useEyeWords();
   const valueOf = (part: (typeof PARTS)[number]): string => draft.body[`${eye}${part}`] ?? '';

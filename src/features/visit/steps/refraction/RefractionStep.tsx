@@ -3,14 +3,13 @@ import type { KeyboardEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
 import { Button } from '@/ui/Button';
-import { KeyCap, Stated, StateMark } from '@/ui/marks';
+import { Stated, StateMark } from '@/ui/marks';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { PowerField } from '../../../common/PowerField';
 import { problemAt, useProblemWords } from '../../../common/words';
-import { OpenWorking, WorkingProvider } from '../../../common/Working';
 import { DraftLine } from '../../shell/DraftLine';
 import { useEyeWords } from '../../../common/eyeWords';
-import { VisitFrame } from '../../shell/VisitFrame';
+import { VisitFrame, workingsOf } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
 import { AcuityRow } from './AcuityRow';
 import { AddRow } from './AddRow';
@@ -71,92 +70,82 @@ function RefractionStepBody() {
   });
   const anyRecorded = EYES.some((e) => eye(e).refraction);
   return (
-    <WorkingProvider ids={blocks.map((b) => b.id)} initial="corneal-right">
-      <VisitFrame
-        step="refraction"
-        keys={
-          <>
-            <span>
-              <KeyCap>{'Tab'}</KeyCap> {t('keyOther')}
-            </span>
-            <span>
-              <KeyCap>{'='}</KeyCap> {t('keyCopy')}
-            </span>
-            <span>
-              <KeyCap>{'W'}</KeyCap> {t('keyWorking')}
-            </span>
-          </>
-        }
-        margin={
-          <>
-            <h2 className="mb-3">{t('reasoning')}</h2>
-            <p className="mb-3">{t('bothMeridians')}</p>
-            {EYES.some((e) => (shown(e)?.power.sphere ?? 0) <= -4 || (shown(e)?.power.sphere ?? 0) >= 4) ? (
-              <p className="mb-3">
-                <Stated state="watch">{t('strong')}</Stated>
-              </p>
-            ) : null}
-            <Doubts doubts={powers.doubts} onSwap={EYES.every((e) => textOf(e).trim() !== '') ? powers.swapTyped : null} />
-            <OpenWorking blocks={blocks} />
-            <SoFar asked={{ needs, adds: { right: addOf('right'), left: addOf('left') } }} />
-          </>
-        }
-        actions={
-          <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || record.visit.closedAt !== null} onClick={() => void powers.submit()}>
-            {powers.typedNow || !anyRecorded ? t('record') : t('toLens')}
-          </Button>
-        }
+    <VisitFrame
+      step="refraction"
+      workings={workingsOf(blocks, 'corneal-right')}
+      keys={[
+        [['Tab'], t('keyOther')],
+        [['='], t('keyCopy')],
+        [['W'], t('keyWorking')],
+      ]}
+      margin={
+        <>
+          <h2 className="mb-3">{t('reasoning')}</h2>
+          <p className="mb-3">{t('bothMeridians')}</p>
+          {EYES.some((e) => (shown(e)?.power.sphere ?? 0) <= -4 || (shown(e)?.power.sphere ?? 0) >= 4) ? (
+            <p className="mb-3">
+              <Stated state="watch">{t('strong')}</Stated>
+            </p>
+          ) : null}
+          <Doubts doubts={powers.doubts} onSwap={EYES.every((e) => textOf(e).trim() !== '') ? powers.swapTyped : null} />
+        </>
+      }
+      marginEnd={<SoFar asked={{ needs, adds: { right: addOf('right'), left: addOf('left') } }} />}
+      actions={
+        <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || record.visit.closedAt !== null} onClick={() => void powers.submit()}>
+          {powers.typedNow || !anyRecorded ? t('record') : t('toLens')}
+        </Button>
+      }
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void powers.submit();
+        }}
       >
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            void powers.submit();
-          }}
-        >
-          <Spine label={t('title')}>
-            <SpineHead words={eyeWords.heads} label={t('facing')} />
+        <Spine label={t('title')}>
+          <SpineHead words={eyeWords.heads} label={t('facing')} />
+          <SpineRow
+            tone="field"
+            chosen
+            label={t('glasses')}
+            note={
+              <>
+                {t('glassesNote')} <span className="font-mono whitespace-nowrap">{t('glassesExample')}</span>
+              </>
+            }
+            right={field('right')}
+            left={
+              <div onKeyDown={copy} className="w-full">
+                {field('left')}
+              </div>
+            }
+          />
+          <VertexRow powers={powers} />
+          {powers.asCross ? (
             <SpineRow
-              tone="field"
-              chosen
-              label={t('glasses')}
-              note={
-                <>
-                  {t('glassesNote')} <span className="font-mono whitespace-nowrap">{t('glassesExample')}</span>
-                </>
-              }
-              right={field('right')}
-              left={
-                <div onKeyDown={copy} className="w-full">
-                  {field('left')}
-                </div>
-              }
+              label={t('crossRow')}
+              note={t('crossNote')}
+              right={<CrossEntry eye="right" draft={draft} />}
+              left={<CrossEntry eye="left" draft={draft} />}
             />
-            <VertexRow powers={powers} />
-            {powers.asCross ? (
-              <SpineRow
-                label={t('crossRow')}
-                note={t('crossNote')}
-                right={<CrossEntry eye="right" draft={draft} />}
-                left={<CrossEntry eye="left" draft={draft} />}
-              />
-            ) : null}
-            <CornealRows powers={powers} />
-            {powers.addShown ? <AddRow draft={draft} /> : null}
-            <AcuityRow draft={draft} />
-            <RecordedRows powers={powers} />
-          </Spine>
-          {/* Enter in a field sends the form only where there is a submit button. */}
-          <button type="submit" hidden aria-hidden="true" tabIndex={-1} />
-        </form>
-        <DraftLine draft={draft} />
-        {problem?.kind === 'invalid' && problemAt(problem, 'right')?.code === 'oneEyeRequired' ? (
-          <p className="problem px-6">
-            <StateMark state="stop" />
-            {words('oneEyeRequired')}
-          </p>
-        ) : null}
-      </VisitFrame>
-    </WorkingProvider>
+          ) : null}
+          <CornealRows powers={powers} />
+          {powers.addShown ? <AddRow draft={draft} /> : null}
+          <AcuityRow draft={draft} />
+          <RecordedRows powers={powers} />
+        </Spine>
+        {/* Enter in a field sends the form only where there is a submit button. */}
+        <button type="submit" hidden aria-hidden="true" tabIndex={-1} />
+      </form>
+      <DraftLine draft={draft} />
+      {problem?.kind === 'invalid' && problemAt(problem, 'right')?.code === 'oneEyeRequired' ? (
+        <p className="problem px-6">
+          <StateMark state="stop" />
+          {words('oneEyeRequired')}
+        </p>
+      ) : null}
+    </VisitFrame>
   );
 }
 

@@ -13,9 +13,10 @@ import {
   type Refraction,
 } from '@/core';
 import type { VisitRecord } from '../../shell/visitData';
+import type { DraftOf } from '../../shell/draftKeys';
 
 /** View logic of the Power step, without React. */
-type Body = Readonly<Record<string, string>>;
+type Body = DraftOf<'refraction'>;
 type PerEye<T> = Readonly<Record<Eye, T>>;
 
 /** A power cross in its three parts, as one line that the reader takes; empty while nothing is typed. */

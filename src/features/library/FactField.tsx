@@ -1,0 +1,35 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import type { FAMILY_COLUMNS } from '@/schema/catalogue';
+import { Field, ProblemLine } from '@/ui/Field';
+import { CHOICES } from './editing';
+
+/** One fact of a family: typed, or chosen where there are only so many answers. */
+export function FactField({
+  column,
+  value,
+  fault,
+  onValue,
+}: {
+  readonly column: (typeof FAMILY_COLUMNS)[number];
+  readonly value: string;
+  readonly fault: string | null;
+  readonly onValue: (value: string) => void;
+}) {
+  const t = useTranslations('library');
+  const options = CHOICES[column];
+  if (!options) return <Field label={t(`columns.${column}`)} value={value} onValue={onValue} problem={fault} autoComplete="off" />;
+  return (
+    <label className="field">
+      <span className="field-label">{t(`columns.${column}`)}</span>
+      <select className="choice w-full h-10" value={value} onChange={(event) => onValue(event.target.value)}>
+        {options.map((o) => (
+          <option key={o} value={o}>
+            {o === '' ? t('notSaid') : t(`options.${o as 'toric'}`)}
+          </option>
+        ))}
+      </select>
+      <span className="field-note">{fault ? <ProblemLine>{fault}</ProblemLine> : null}</span>
+    </label>
+  );
+}

@@ -1,0 +1,41 @@
+import type { AcuityWay, Eye, LensSignId, QuestionId, SignId } from '@/core';
+
+/** Under which keys the unfinished typing of a step is kept: a key that is not named here can neither be read nor set. */
+interface KeysOf {
+  history: QuestionId | `note:${QuestionId}` | 'withdraw';
+  eyeHealth: `${Eye}:${SignId | AcuityWay}`;
+  refraction: 'vertex' | 'asCross' | 'addOpen' | 'addFromAge' | Eye | `${Eye}${'Kept' | 'Va' | 'Add' | 'CrossFirst' | 'CrossAt' | 'CrossSecond'}`;
+  lens:
+    | 'apart'
+    | 'lead'
+    | 'shape'
+    | 'without'
+    | 'anyway'
+    | 'product'
+    | 'family'
+    | 'compare'
+    | 'despite'
+    | `${Eye}Family`
+    | `${Eye}${'Power' | 'Variant'}:${string}`;
+  onEye:
+    | 'vertex'
+    | 'bothVa'
+    | Eye
+    | `${Eye}${'Turn' | 'How' | 'Blinks' | 'Fresh' | 'Fit' | 'Kept' | 'Sure' | 'OverVa' | 'Tested' | 'Plus' | 'Control'}`
+    | `${Eye}F_${LensSignId}`;
+  prescription:
+    | 'purpose'
+    | 'expires'
+    | 'days'
+    | 'mode'
+    | 'note'
+    | `${Eye}${'Pick' | 'Out' | 'Family' | 'Despite' | 'Power' | 'Curve' | 'Add'}`
+    | `why:${Eye | 'wearer'}:${string}`;
+  lesson: 'experience' | `${Eye}${'Stay' | 'Lot' | 'Expires'}`;
+  supply: 'purpose' | `${Eye}Packs`;
+}
+/** Steps in which something is typed that is not recorded at once. */
+export type DraftStep = keyof KeysOf;
+export type DraftKey<Step extends DraftStep> = KeysOf[Step];
+/** What is being typed in a step. */
+export type DraftOf<Step extends DraftStep> = Readonly<Partial<Record<DraftKey<Step>, string>>>;

@@ -1,0 +1,45 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import { isAnswered, stateOf, type Order } from '@/core';
+import { formatDay, formatMoment } from '@/i18n/format';
+import { Button } from '@/ui/Button';
+import { Stated, type State } from '@/ui/marks';
+import { useServer } from '../../../common/ServerProvider';
+
+const EVENT_STATE: Readonly<Record<ReturnType<typeof stateOf>, State>> = {
+  placed: 'miss',
+  sendFailed: 'watch',
+  acknowledged: 'ok',
+  backordered: 'watch',
+  refused: 'stop',
+};
+
+/** One order, and what became of it so far. */
+export function OrderProgress({ order, visitId, mayOrder }: { readonly order: Order; readonly visitId: string; readonly mayOrder: boolean }) {
+  const t = useTranslations('supply');
+  const { command, session } = useServer();
+  const state = stateOf(order);
+  return (
+    <section className="px-6 py-4 max-w-[760px]" data-testid="order" data-state={state}>
+      <h2 className="border-b border-rule-2 pb-1">{t('order', { number: order.number })}</h2>
+      {order.events.map((event, index) => (
+        <div key={index} className="flex justify-between gap-4 border-b border-rule py-2">
+          <Stated state={EVENT_STATE[event.state]}>
+            {t(`event.${event.state}`, { reference: event.supplierReference ?? '', due: event.dueOn ? formatDay(event.dueOn) : '' })}
+          </Stated>
+          <span className="label">{formatMoment(event.at, session.practice.timeZone)}</span>
+        </div>
+      ))}
+      {!isAnswered(order) ? (
+        <div className="py-2 flex gap-4 items-center">
+          <span className="label">{state === 'sendFailed' ? t('willTry') : t('onItsWay')}</span>
+          {mayOrder && state === 'sendFailed' ? (
+            <Button look="quiet" onClick={() => void command('hastenOrder', { orderId: order.id, visitId })}>
+              {t('tryNow')}
+            </Button>
+          ) : null}
+        </div>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,39 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import { EYES, inForce, provenance, type WearerFile } from '@/core';
+import { formatDay } from '@/i18n/format';
+import { Stated } from '@/ui/marks';
+import { useServer } from '../common/ServerProvider';
+import { IdentityChanges } from './IdentityChanges';
+
+/** Why it is said what is worn; the prescriptions in force; what was changed of who this is. */
+export function WearerMargin({ file }: { readonly file: WearerFile }) {
+  const t = useTranslations('wearer');
+  const purposes = useTranslations('prescription.purposes');
+  const { session } = useServer();
+  const prescription = file.prescriptions[0] ?? null;
+  const worn = EYES.some((e) => provenance(file, e).worn !== null);
+  return (
+    <>
+      <h2 className="mb-2">{t('why')}</h2>
+      <p className="mb-5">{worn ? t('whyWorn') : t('whyNothing')}</p>
+      <h2 className="mb-2">{t('prescription')}</h2>
+      {prescription ? (
+        <>
+          <p>{t('prescriptionLine', { number: prescription.number, name: prescription.prescriber.name })}</p>
+          <p className="mb-2">{t('prescriptionDays', { issued: formatDay(prescription.issuedOn), expires: formatDay(prescription.expiresOn) })}</p>
+          {prescription.expiresOn < session.today ? <Stated state="stop">{t('expired')}</Stated> : null}
+          {inForce(file.prescriptions)
+            .slice(1)
+            .map((p) => (
+              <p key={p.id}>{t('prescriptionPurpose', { number: p.number, purpose: purposes(p.purpose), expires: formatDay(p.expiresOn) })}</p>
+            ))}
+          {file.prescriptionCount > 1 ? <p className="label">{t('before', { count: file.prescriptionCount - 1 })}</p> : null}
+        </>
+      ) : (
+        <p className="label">{t('noPrescription')}</p>
+      )}
+      <IdentityChanges changes={file.identityChanges} zone={session.practice.timeZone} />
+    </>
+  );
+}
