@@ -1,7 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
 import { addSeconds, type Role, type SettingKey, type VisitKind } from '../src/core';
 import type { Sql } from '../src/db/client';
-import { ensureLens } from '../src/db/lens';
+import { ensureLenses } from '../src/db/lens';
 import { insertFamily } from '../src/db/family';
 import { insertTrialStock } from '../src/db/trialStock';
 import { insertCareProduct } from '../src/db/careProduct';
@@ -128,7 +128,8 @@ export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: str
     for (const [index, [code, sphereD, cylinderD, axisDeg, baseCurveMm, diameterMm, addBand, count]] of DEMO_DRAWER.entries()) {
       const familyVersionId = families.get(code);
       if (!familyVersionId) throw new Error(`No family ${code}`);
-      const lensId = await ensureLens(tx, practiceId, newId(), { familyVersionId, sphereD, cylinderD, axisDeg, addBand, baseCurveMm, diameterMm });
+      const spec = { familyVersionId, sphereD, cylinderD, axisDeg, addBand, baseCurveMm, diameterMm };
+      const [lensId = ''] = await ensureLenses(tx, practiceId, [spec], newId);
       const lot = `${code.charAt(0).toUpperCase()}${2100 + (index % 90)}`;
       const expiresOn = today.add({ months: 8 + (index % 20) }).toString();
       await insertTrialStock(tx, { id: newId(), practiceId, lensId, lot, expiresOn, count });

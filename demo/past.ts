@@ -1,7 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
 import type { AnswerValue, Eye } from '../src/core';
 import type { Tx } from '../src/db/client';
-import { insertFacts } from '../src/db/fact';
+import { sendPending } from '../src/db/pending';
 import { insertAnswers } from '../src/db/history';
 import { insertVisit, setVisitClosed } from '../src/db/visit';
 
@@ -119,7 +119,7 @@ export async function insertPast(
   for (const eye of ['right', 'left'] as const) {
     for (const [sign, numberValue] of Object.entries(past.grades[eye])) {
       const meta = { id: newId(), practiceId, visitId, visitVersion: 2, eye, observedAt: at, recordedAt: at, recordedBy: by };
-      await insertFacts(tx, [{ kind: 'finding', meta, values: { sign, numberValue, wordValue: null } }]);
+      await sendPending(tx, { facts: [{ kind: 'finding', meta, values: { sign, numberValue, wordValue: null } }] });
     }
   }
   await setVisitClosed(tx, practiceId, visitId, at);

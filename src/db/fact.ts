@@ -27,19 +27,6 @@ export interface NewFact {
   readonly values: FactValues;
 }
 
-/** Appends facts in one statement, in the order in which they are given within their kind. */
-export async function insertFacts(sql: Db, facts: readonly NewFact[]): Promise<void> {
-  const kinds = [...new Set(facts.map((f) => f.kind))];
-  if (kinds.length === 0) return;
-  const inserts = kinds.map((kind, index) => {
-    const of = facts.filter((f) => f.kind === kind);
-    const names = [...new Set(of.flatMap((f) => Object.keys(f.values)))];
-    const rows = of.map(({ meta, values }) => ({ ...meta, rootId: meta.id, ...Object.fromEntries(names.map((n) => [n, values[n] ?? null])) }));
-    return sql`${index === 0 ? sql`` : sql`, `}${sql(`made_${kind}`)} as (insert into ${sql(tableOf(kind))} ${sql(rows)} returning 1)`;
-  });
-  await sql`with ${inserts} select 1`;
-}
-
 /**
  * Appends a correction of a fact: the values not named are carried over.
  * @returns false when the fact was corrected by somebody else before

@@ -97,14 +97,14 @@ export async function findFamilyInForce(sql: Db, practiceId: string, code: strin
   return rows[0] ? asFamily(rows[0]) : null;
 }
 
-/** The version in force on a day of the family of which one version is named; null when it is not listed. */
-export async function findInForceOf(sql: Db, practiceId: string, versionId: string, today: string): Promise<FamilyWithBlocks | null> {
-  const rows = await sql<Stored[]>`
-    select ${familyColumns(sql)} from lens_family_version f ${ending(sql)}
-    where f.practice_id = ${practiceId} and f.listed and (f.starts_on is null or f.starts_on <= ${today})
-      and f.code = (select n.code from lens_family_version n where n.practice_id = ${practiceId} and n.id = ${versionId} and n.listed)
-    order by f.starts_on desc nulls last, f.version desc limit 1`;
-  return rows[0] ? asFamily(rows[0]) : null;
+/** The versions in force on a day of the families of which some versions are named, by the version named; what is not listed is left out. */
+export async function listInForceOf(sql: Db, practiceId: string, versionIds: readonly string[], today: string): Promise<ReadonlyMap<string, FamilyWithBlocks>> {
+  const rows = await sql<(Stored & { readonly named: string })[]>`
+    select distinct on (n.id) n.id as named, ${familyColumns(sql)}
+    from lens_family_version n join lens_family_version f on f.practice_id = n.practice_id and f.code = n.code ${ending(sql)}
+    where n.practice_id = ${practiceId} and n.id = any (${[...versionIds]}) and n.listed and f.listed and (f.starts_on is null or f.starts_on <= ${today})
+    order by n.id, f.starts_on desc nulls last, f.version desc`;
+  return new Map(rows.map(({ named, ...row }) => [named, asFamily(row)]));
 }
 
 export interface VersionMark {

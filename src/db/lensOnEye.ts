@@ -2,21 +2,6 @@ import 'server-only';
 import type { Eye } from '../core';
 import type { Db } from './client';
 
-export async function insertConfirmation(
-  sql: Db,
-  c: { practiceId: string; lensOnEyeId: string; how: 'putOnHere' | 'wearerSaid' | 'boxSeen'; at: string; by: string },
-): Promise<void> {
-  await sql`
-    insert into lens_confirmation (lens_on_eye_id, practice_id, how, confirmed_at, confirmed_by)
-    values (${c.lensOnEyeId}, ${c.practiceId}, ${c.how}, ${c.at}, ${c.by}) on conflict do nothing`;
-}
-
-export async function insertRemoval(sql: Db, r: { practiceId: string; lensOnEyeId: string; at: string; by: string }): Promise<void> {
-  await sql`
-    insert into lens_removal (lens_on_eye_id, practice_id, taken_off_at, taken_off_by)
-    values (${r.lensOnEyeId}, ${r.practiceId}, ${r.at}, ${r.by}) on conflict do nothing`;
-}
-
 /** Withdraws a removal that was recorded by mistake. @returns false when there is none, or it is withdrawn already */
 export async function withdrawRemoval(sql: Db, w: { practiceId: string; lensOnEyeId: string; at: string; by: string; reason: string }): Promise<boolean> {
   const rows = await sql`

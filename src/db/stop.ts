@@ -35,13 +35,9 @@ export async function insertStopEnd(
   return rows.length === 1;
 }
 
-/**
- * Holds everything about a wearer's lenses still until the transaction ends, so that a stop and a new lens cannot
- * pass each other unseen. A stop asks alone, a lens together with others.
- */
-export async function holdWearer(sql: Db, practiceId: string, wearerId: string, alone: boolean): Promise<void> {
-  if (alone) await sql`select id from wearer where practice_id = ${practiceId} and id = ${wearerId} for update`;
-  else await sql`select id from wearer where practice_id = ${practiceId} and id = ${wearerId} for share`;
+/** Holds everything about a wearer's lenses still until the transaction ends; `advanceVisit` holds it together with others. */
+export async function holdWearerAlone(sql: Db, practiceId: string, wearerId: string): Promise<void> {
+  await sql`select id from wearer where practice_id = ${practiceId} and id = ${wearerId} for update`;
 }
 
 /** Reasons given for stops of a wearer, oldest first: of each thing passed the newest, and all of one visit. */

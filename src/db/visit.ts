@@ -50,12 +50,29 @@ export async function findOpenVisitOf(sql: Db, practiceId: string, appointmentId
   return row?.id ?? null;
 }
 
-/** Raises the version of an open visit. @returns the visit as it is then; null when it is closed, or no longer at this version */
-export async function advanceVisit(sql: Db, practiceId: string, id: string, version: number): Promise<VisitRow | null> {
+/** How a wearer is held while a visit changes: not at all, together with others, or alone. */
+export type Holding = 'none' | 'shared' | 'alone';
+
+/**
+ * Raises the version of an open visit, and holds its wearer, so that a stop and a new lens cannot pass each other unseen: a
+ * stop asks alone, a lens together with others.
+ * @param exactly false: whoever read an older version may go on, and has to look at what changed since
+ * @returns the visit as it is then; null when it is closed, or no longer at this version
+ */
+export async function advanceVisit(
+  sql: Db,
+  visit: { readonly practiceId: string; readonly id: string; readonly version: number; readonly exactly: boolean },
+  hold: Holding,
+): Promise<VisitRow | null> {
+  const how = { none: sql`limit 0`, shared: sql`for share`, alone: sql`for update` };
   const [row] = await sql<VisitRow[]>`
-    update visit set version = version + 1
-    where practice_id = ${practiceId} and id = ${id} and version = ${version} and closed_at is null
-    returning id, practice_id, wearer_id, kind, opened_at, closed_at, version`;
+    with advanced as (
+      update visit set version = version + 1
+      where practice_id = ${visit.practiceId} and id = ${visit.id} and closed_at is null
+        and ${visit.exactly ? sql`version = ${visit.version}` : sql`version >= ${visit.version}`}
+      returning id, practice_id, wearer_id, kind, opened_at, closed_at, version),
+    held as (select id from wearer where practice_id = ${visit.practiceId} and id in (select wearer_id from advanced) ${how[hold]})
+    select a.* from advanced a left join held h on h.id = a.wearer_id`;
   return row ?? null;
 }
 

@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import type { IsoDate, IsoInstant, PracticeSettings, Right, Role, SliceName, VisitRow } from '../core';
 import type { Sql, Tx } from '../db/client';
 import type { NewFact } from '../db/fact';
+import type { DraftDone, Hung } from '../db/pending';
 import type { PracticeWithSettings } from '../db/practice';
 import type { Clock } from '../lib/clock';
 import type { Result } from '../lib/outcome';
@@ -42,14 +43,14 @@ export interface Context {
   readonly settings: PracticeSettings;
   readonly mode: Deps['mode'];
   readonly newId: () => string;
-  /** Facts to be appended, sent together by `flush`. */
-  readonly pending: NewFact[];
+  /** What is to be written down, sent together by `flush`. */
+  readonly pending: { readonly facts: NewFact[]; readonly hung: Hung[]; readonly drafts: DraftDone[] };
   readonly flush: () => Promise<void>;
   /** What was read of visits and lenses in this transaction. */
   readonly readings: Map<string, VisitReading>;
   readonly named: Map<string, Named>;
-  /** The visit that a command changes, and the parts of it that changed: what its answer carries. */
-  readonly answer: { visit: VisitRow | null; readonly changed: Set<SliceName> };
+  /** The visit that a command changes, and the parts of it that changed: what its answer carries. `behind`: its page was an older one, and is brought up to date. */
+  readonly answer: { visit: VisitRow | null; behind: boolean; readonly changed: Set<SliceName> };
 }
 
 /** Names the state of the practice's lens library: it changes with what is recorded, and with the day. */

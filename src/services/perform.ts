@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import { DEFAULT_SETTINGS, dayIn, may, type IsoInstant } from '../core';
 import { auditInsert } from '../db/audit';
 import type { Tx } from '../db/client';
-import { insertFacts, type NewFact } from '../db/fact';
+import { sendPending } from '../db/pending';
 import { findPractice, type PracticeWithSettings } from '../db/practice';
 import { findRequestDone, requestDoneInsert } from '../db/requestKey';
 import { must } from '../lib/assert';
@@ -33,7 +33,7 @@ export interface PerformOptions<Extra> {
 
 /** What a use case works with, from its transaction and its practice. */
 function contextOf(tx: Tx, deps: Deps, caller: Caller, practice: PracticeWithSettings, now: IsoInstant): Context {
-  const pending: NewFact[] = [];
+  const pending: Context['pending'] = { facts: [], hung: [], drafts: [] };
   return {
     tx,
     now,
@@ -44,10 +44,10 @@ function contextOf(tx: Tx, deps: Deps, caller: Caller, practice: PracticeWithSet
     mode: deps.mode,
     newId: () => crypto.randomUUID(),
     pending,
-    flush: () => insertFacts(tx, pending.splice(0)),
+    flush: () => sendPending(tx, { facts: pending.facts.splice(0), hung: pending.hung.splice(0), drafts: pending.drafts.splice(0) }),
     readings: new Map(),
     named: new Map(),
-    answer: { visit: null, changed: new Set() },
+    answer: { visit: null, behind: false, changed: new Set() },
   };
 }
 

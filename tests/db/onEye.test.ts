@@ -201,7 +201,8 @@ describe('sight of both eyes', () => {
     const before = version;
     await change('recordOnEye', { right: null, left: null, both: { rightLensOnEyeId: onEye, leftLensOnEyeId: left, acuity } });
     expect((await told())?.current.provisional).toBe(true);
-    const late = await world.do('takeOff', { visitId, version: before, lensOnEyeIds: [onEye] });
+    const again = { rightLensOnEyeId: onEye, leftLensOnEyeId: left, acuity: { logMar: 0, typed: '20/20' } };
+    const late = await world.do('recordOnEye', { visitId, version: before, right: null, left: null, both: again });
     expect(late).toMatchObject({ error: { kind: 'conflict', differs: [{ what: 'acuityBoth', text: '20/25' }] } });
   });
 });

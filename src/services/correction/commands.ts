@@ -68,7 +68,7 @@ export const correct = defineCommand({
   input: correctForm,
   about: (form) => ({ subjectKind: form.kind, subjectId: form.factId }),
   run: async (context, form) => {
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [{ what: form.kind }] });
     if (!taken.ok) return taken;
     const fact = await factOfVisit(context, form.kind, form.visitId, form.factId);
     if (!fact.ok) return fact;
@@ -134,7 +134,7 @@ export const swapEyes = defineCommand({
   input: swapForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [{ what: form.kind }] });
     if (!taken.ok) return taken;
     if (form.kind === 'rotation') return swapSeries(context, taken.value, form.reason);
     const facts = await readingOf(context, taken.value.visit).facts();
@@ -180,7 +180,7 @@ export const undo = defineCommand({
   input: undoForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record', touches: form.facts.map(({ kind }) => ({ what: kind })) });
     if (!taken.ok) return taken;
     for (const { kind, id } of form.facts) {
       const fact = await factOfVisit(context, kind, form.visitId, id);

@@ -17,7 +17,7 @@ export const decideKind = defineCommand({
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
     const { tx, caller, now, settings } = context;
-    const taken = await lockVisit(context, form.visitId, form.version, 'measure');
+    const taken = await lockVisit(context, form, { gate: 'measure' });
     if (!taken.ok) return taken;
     const { visit } = taken.value;
     const eyes = await eyesOf(context, visit);

@@ -4,7 +4,7 @@ import { err, ok } from '../../lib/outcome';
 import { findingsForm } from '../../schema/finding';
 import { defineCommand } from '../define';
 import { openAbsoluteStops } from '../stop/openAbsoluteStops';
-import { lockVisit } from '../visit/lock';
+import { lockVisit, touching } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 
 export const recordFindings = defineCommand({
@@ -13,7 +13,8 @@ export const recordFindings = defineCommand({
   input: findingsForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const eyes = EYES.filter((eye) => form[eye].length > 0 || form[`${eye}Sight`].length > 0);
+    const taken = await lockVisit(context, form, { gate: 'record', touches: touching(['finding', 'eyeAcuity'], eyes) });
     if (!taken.ok) return taken;
     const state = await readingOf(context, taken.value.visit).state();
     for (const eye of EYES) {
@@ -29,7 +30,7 @@ export const recordFindings = defineCommand({
       }
     }
     await openAbsoluteStops(context, taken.value);
-    await taken.value.forgetDraft('eyeHealth');
+    taken.value.forgetDraft('eyeHealth');
     return ok(taken.value.done());
   },
 });

@@ -13,7 +13,7 @@ export const handOver = defineCommand({
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
     const { today } = context;
-    const taken = await lockVisit(context, form.visitId, form.version);
+    const taken = await lockVisit(context, form);
     if (!taken.ok) return taken;
     const { wearerId } = taken.value.visit;
     const reading = readingOf(context, taken.value.visit);
@@ -51,7 +51,7 @@ export const handOver = defineCommand({
         handedOn: today,
       });
     }
-    await taken.value.forgetDraft('lesson');
+    taken.value.forgetDraft('lesson');
     return ok(taken.value.done());
   },
 });

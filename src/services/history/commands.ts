@@ -16,7 +16,7 @@ export const recordHistory = defineCommand({
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
     const { tx } = context;
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [{ what: 'history' }] });
     if (!taken.ok) return taken;
     const state = await readingOf(context, taken.value.visit).state();
     const merged: Partial<Record<QuestionId, Answer>> = { ...state.said };
@@ -38,7 +38,7 @@ export const recordHistory = defineCommand({
     );
     taken.value.changed('health');
     await openAbsoluteStops(context, taken.value);
-    await taken.value.forgetDraft('history');
+    taken.value.forgetDraft('history');
     return ok(taken.value.done());
   },
 });
@@ -49,7 +49,7 @@ export const acknowledgeAlert = defineCommand({
   input: alertForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [{ what: 'history' }] });
     if (!taken.ok) return taken;
     const file = await readingOf(context, taken.value.visit).health();
     const heard = file.answers.filter((a) => a.question === 'danger');

@@ -1,27 +1,33 @@
 import 'server-only';
-import { addSeconds, droppedLenses, EYES, type Eye, type OnEyeFact, type VisitRow } from '../../core';
+import type { z } from 'zod';
+import { addSeconds, droppedLenses, EYES, type Eye, type OnEyeFact, type VisitFacts, type VisitRow } from '../../core';
 import { insertFamily } from '../../db/family';
-import { ensureLens } from '../../db/lens';
-import { insertConfirmation, insertRemoval, withdrawRemoval } from '../../db/lensOnEye';
-import { takeTrial } from '../../db/trialStock';
-import { invalid, notFound, ok, ruleBroken } from '../../lib/outcome';
+import { ensureLenses } from '../../db/lens';
+import { withdrawRemoval } from '../../db/lensOnEye';
+import { takeTrials } from '../../db/trialStock';
+import { must } from '../../lib/assert';
+import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, wornForm } from '../../schema/lensOnEye';
 import { defineCommand, type Context } from '../define';
-import { lockVisit } from '../visit/lock';
+import { lockVisit, touching, type LockedVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
-import { passJudgements, shutOut } from './judgements';
-import { makeableLens } from './makeableLens';
+import { passJudgements, shutOut, type Fitted } from './judgements';
+import { makeableLenses, type MadeLens } from './makeableLens';
 
-/** A lens already on the eye comes off when another goes on. */
-async function takeOffOthers(context: Context, visit: VisitRow, eye: Eye): Promise<OnEyeFact[]> {
-  const { tx, caller, now } = context;
-  const { onEye, onEyeExtras } = await readingOf(context, visit).facts();
+/** A lens is vouched for: by whoever put it on, by the wearer's word, or by its box. */
+const confirm = ({ caller, now }: Context, taken: LockedVisit, lensOnEyeId: string, how: 'putOnHere' | 'wearerSaid' | 'boxSeen'): void =>
+  taken.hang({ table: 'lens_confirmation', row: { lensOnEyeId, practiceId: caller.practiceId, how, confirmedAt: now, confirmedBy: caller.personId } });
+
+const remove = ({ caller, now }: Context, taken: LockedVisit, lensOnEyeId: string): void =>
+  taken.hang({ table: 'lens_removal', row: { lensOnEyeId, practiceId: caller.practiceId, takenOffAt: now, takenOffBy: caller.personId } });
+
+/** A lens already on the eye comes off when another goes on. @returns lenses that were on it in this visit */
+function takeOffOthers(context: Context, taken: LockedVisit, { onEye, onEyeExtras }: VisitFacts, eye: Eye): OnEyeFact[] {
   const earlier: OnEyeFact[] = [];
   for (const chain of onEye) {
     if (chain.current?.eye !== eye) continue;
     earlier.push(chain.current);
-    if (onEyeExtras.find((e) => e.lensOnEyeId === chain.rootId)?.takenOffAt) continue;
-    await insertRemoval(tx, { practiceId: caller.practiceId, lensOnEyeId: chain.rootId, at: now, by: caller.personId });
+    if (!onEyeExtras.find((e) => e.lensOnEyeId === chain.rootId)?.takenOffAt) remove(context, taken, chain.rootId);
   }
   return earlier;
 }
@@ -39,6 +45,36 @@ async function lensOf(context: Context, visit: VisitRow, lensOnEyeId: string): P
   return onEye.find((c) => c.rootId === lensOnEyeId)?.rows[0] ?? null;
 }
 
+/** Lenses that may go on this wearer's eyes: made, not shut out, and judgements passed with a sentence. */
+async function lensesToPutOn(
+  context: Context,
+  taken: LockedVisit,
+  form: z.output<typeof putOnForm>,
+): Promise<Result<readonly (MadeLens & { readonly eye: Eye })[]>> {
+  const reading = readingOf(context, taken.visit);
+  const eyes = EYES.flatMap((eye) => (form[eye] ? [{ eye, spec: form[eye] }] : []));
+  const wearer: Fitted = {
+    age: (await reading.wearer()).age,
+    kind: (await reading.health()).decisions.at(-1)?.chosen ?? null,
+    health: await reading.state(),
+    fitted: eyes.map((e) => e.eye),
+    dropped: await droppedBefore(context, taken.visit),
+  };
+  const made = await makeableLenses(
+    context,
+    eyes.map(({ eye, spec }) => ({ path: [eye], spec })),
+  );
+  if (!made.ok) return made;
+  const lenses = eyes.map((of, i) => ({ ...of, ...must(made.value[i], 'lens') }));
+  for (const { eye, spec, family } of lenses) {
+    const shut = shutOut(context, family, spec, wearer);
+    if (shut) return shut;
+    const held = await passJudgements(context, taken, { eye, family, power: spec, wearer, reason: form.despiteReason });
+    if (held) return held;
+  }
+  return ok(lenses);
+}
+
 export const putOnTrials = defineCommand({
   name: 'putOnTrials',
   right: 'clinicalWrite',
@@ -46,42 +82,39 @@ export const putOnTrials = defineCommand({
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
     const { tx, caller, now, today } = context;
-    const taken = await lockVisit(context, form.visitId, form.version);
-    if (!taken.ok) return taken;
-    const { visit } = taken.value;
-    const dropped = await droppedBefore(context, visit);
-    const reading = readingOf(context, visit);
-    const decision = (await reading.health()).decisions.at(-1);
-    const health = await reading.state();
-    const wearer = { age: (await reading.wearer()).age, kind: decision?.chosen ?? null, health, fitted: EYES.filter((e) => form[e] !== null), dropped };
-    for (const eye of EYES) {
-      const spec = form[eye];
-      if (!spec) continue;
-      const made = await makeableLens(context, [eye], spec);
-      if (!made.ok) return made;
-      const shut = shutOut(context, made.value.family, spec, wearer);
-      if (shut) return shut;
-      const held = await passJudgements(context, taken.value, { eye, family: made.value.family, power: spec, wearer, reason: form.despiteReason });
-      if (held) return held;
-      const fromDrawer = await takeTrial(tx, caller.practiceId, made.value.lensId, today);
-      if (!fromDrawer) return invalid([eye], 'noTrialInDrawer', { family: made.value.family.name });
-      const earlier = await takeOffOthers(context, visit, eye);
-      const id = taken.value.add('lensOnEye', eye, {
-        lensId: fromDrawer.lensId,
+    const eyes = EYES.filter((eye) => form[eye] !== null);
+    // A lens was chosen for powers, and for a kind.
+    const locked = await lockVisit(context, form, { touches: [...touching(['lensOnEye', 'choice', 'refraction'], eyes), { what: 'decision' }] });
+    if (!locked.ok) return locked;
+    const taken = locked.value;
+    const lenses = await lensesToPutOn(context, taken, form);
+    if (!lenses.ok) return lenses;
+    const fromDrawer = await takeTrials(
+      tx,
+      caller.practiceId,
+      lenses.value.map((l) => l.lensId),
+      today,
+    );
+    const facts = await readingOf(context, taken.visit).facts();
+    for (const [i, { eye, family }] of lenses.value.entries()) {
+      const trial = fromDrawer[i];
+      if (!trial) return invalid([eye], 'noTrialInDrawer', { family: family.name });
+      const earlier = takeOffOthers(context, taken, facts, eye);
+      const values = {
+        lensId: trial.lensId,
         description: null,
         source: 'trial',
         trialNumber: earlier.filter((e) => e.source === 'trial').length + 1,
-        trialStockId: fromDrawer.id,
-        lot: fromDrawer.lot,
-        expiresOn: fromDrawer.expiresOn,
+        trialStockId: trial.id,
+        lot: trial.lot,
+        expiresOn: trial.expiresOn,
         putOnAt: now,
-      });
-      await context.flush();
-      await insertConfirmation(tx, { practiceId: caller.practiceId, lensOnEyeId: id, how: 'putOnHere', at: now, by: caller.personId });
+      };
+      confirm(context, taken, taken.add('lensOnEye', eye, values), 'putOnHere');
     }
-    await taken.value.forgetDraft('lens');
-    taken.value.changed('measures', 'drawer');
-    return ok(taken.value.done());
+    taken.forgetDraft('lens');
+    taken.changed('measures', 'drawer');
+    return ok(taken.done());
   },
 });
 
@@ -92,18 +125,25 @@ export const recordWorn = defineCommand({
   input: wornForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const { tx, caller, now } = context;
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const { now } = context;
+    const taken = await lockVisit(context, form, {
+      gate: 'record',
+      touches: touching(
+        ['lensOnEye'],
+        EYES.filter((eye) => form[eye] !== null),
+      ),
+    });
     if (!taken.ok) return taken;
     const { visit } = taken.value;
     const { handOvers: given } = await readingOf(context, visit).supply();
+    const facts = await readingOf(context, visit).facts();
     for (const eye of EYES) {
       const handOverId = form[eye];
       if (handOverId === null) continue;
       const lens = given.find((c) => c.rootId === handOverId)?.current;
       if (!lens) return notFound('handOver');
       if (lens.eye !== eye) return invalid([eye], 'otherEye');
-      await takeOffOthers(context, visit, eye);
+      takeOffOthers(context, taken.value, facts, eye);
       const id = taken.value.add('lensOnEye', eye, {
         lensId: lens.lensId,
         description: null,
@@ -114,8 +154,7 @@ export const recordWorn = defineCommand({
         expiresOn: lens.expiresOn,
         putOnAt: addSeconds(now, -Math.round(form.hoursWorn * 3600)),
       });
-      await context.flush();
-      await insertConfirmation(tx, { practiceId: caller.practiceId, lensOnEyeId: id, how: form.how, at: now, by: caller.personId });
+      confirm(context, taken.value, id, form.how);
     }
     taken.value.changed('measures');
     return ok(taken.value.done());
@@ -130,7 +169,7 @@ export const recordBroughtIn = defineCommand({
   run: async (context, form) => {
     const { tx, caller, now } = context;
     if (form.how !== null && form.power === null) return invalid('power', 'powerNeededToConfirm');
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record', touches: touching(['lensOnEye'], [form.eye]) });
     if (!taken.ok) return taken;
     let lensId: string | null = null;
     if (form.power) {
@@ -162,17 +201,11 @@ export const recordBroughtIn = defineCommand({
         now,
         () => context.newId(),
       );
-      lensId = await ensureLens(tx, caller.practiceId, context.newId(), {
-        familyVersionId: familyId,
-        sphereD: sphere,
-        cylinderD: cylinder,
-        axisDeg: axis,
-        addBand: null,
-        baseCurveMm: null,
-        diameterMm: null,
-      });
+      const spec = { familyVersionId: familyId, sphereD: sphere, cylinderD: cylinder, axisDeg: axis, addBand: null, baseCurveMm: null, diameterMm: null };
+      const [made] = await ensureLenses(tx, caller.practiceId, [spec], context.newId);
+      lensId = must(made, 'lens');
     }
-    await takeOffOthers(context, taken.value.visit, form.eye);
+    takeOffOthers(context, taken.value, await readingOf(context, taken.value.visit).facts(), form.eye);
     const id = taken.value.add('lensOnEye', form.eye, {
       lensId,
       description: form.description,
@@ -183,8 +216,7 @@ export const recordBroughtIn = defineCommand({
       expiresOn: null,
       putOnAt: now,
     });
-    await context.flush();
-    if (form.how !== null) await insertConfirmation(tx, { practiceId: caller.practiceId, lensOnEyeId: id, how: form.how, at: now, by: caller.personId });
+    if (form.how !== null) confirm(context, taken.value, id, form.how);
     taken.value.changed('measures');
     return ok(taken.value.done());
   },
@@ -196,13 +228,12 @@ export const confirmLens = defineCommand({
   input: confirmLensForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const { tx, caller, now } = context;
-    const taken = await lockVisit(context, form.visitId, form.version, 'measure');
+    const taken = await lockVisit(context, form, { gate: 'measure', touches: [{ what: 'lensOnEye' }] });
     if (!taken.ok) return taken;
     const row = await lensOf(context, taken.value.visit, form.lensOnEyeId);
     if (!row) return notFound('lensOnEye');
     if (row.lensId === null) return invalid('power', 'powerNeededToConfirm');
-    await insertConfirmation(tx, { practiceId: caller.practiceId, lensOnEyeId: row.id, how: form.how, at: now, by: caller.personId });
+    confirm(context, taken.value, row.id, form.how);
     taken.value.changed('measures');
     return ok(taken.value.done());
   },
@@ -214,12 +245,11 @@ export const takeOff = defineCommand({
   input: takeOffForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const { tx, caller, now } = context;
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [{ what: 'lensOnEye' }] });
     if (!taken.ok) return taken;
     for (const id of form.lensOnEyeIds) {
       if (!(await lensOf(context, taken.value.visit, id))) return notFound('lensOnEye');
-      await insertRemoval(tx, { practiceId: caller.practiceId, lensOnEyeId: id, at: now, by: caller.personId });
+      remove(context, taken.value, id);
     }
     taken.value.changed('measures');
     return ok(taken.value.done());
@@ -234,7 +264,7 @@ export const putBack = defineCommand({
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
     const { tx, caller, now } = context;
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [{ what: 'lensOnEye' }] });
     if (!taken.ok) return taken;
     const { onEye: all } = await readingOf(context, taken.value.visit).facts();
     const chain = all.find((c) => c.rootId === form.lensOnEyeId);

@@ -1,32 +1,52 @@
 import 'server-only';
-import { isMade, isOrderable } from '../../core';
-import { findInForceOf, type FamilyWithBlocks } from '../../db/family';
-import { ensureLens } from '../../db/lens';
+import { isMade, isOrderable, type LensSpec } from '../../core';
+import { listInForceOf, type FamilyWithBlocks } from '../../db/family';
+import { ensureLenses } from '../../db/lens';
+import { must } from '../../lib/assert';
 import { invalid, notFound, ok, type Result } from '../../lib/outcome';
 import type { LensSpecInput } from '../../schema/lensOnEye';
 import type { Context } from '../define';
 
-/** The family and row of a lens that is really made; its row in `lens` appears when it is first met. */
-export async function makeableLens(
-  context: Context,
-  path: readonly string[],
-  spec: LensSpecInput,
-): Promise<Result<{ lensId: string; family: FamilyWithBlocks }>> {
-  const { tx, caller, today } = context;
+/** A lens asked for, and the place in the form to which a fault belongs. */
+export interface AskedLens {
+  readonly path: readonly string[];
+  readonly spec: LensSpecInput;
+}
+export interface MadeLens {
+  readonly lensId: string;
+  readonly family: FamilyWithBlocks;
+}
+
+/** The families and rows of lenses that are really made; a lens's row appears when it is first met. */
+export async function makeableLenses(context: Context, asked: readonly AskedLens[]): Promise<Result<readonly MadeLens[]>> {
+  const { tx, caller, today, newId } = context;
+  const ids = asked.map((a) => a.spec.familyId);
   // The page may be older than the catalogue: what holds is the version in force today.
-  const family = await findInForceOf(tx, caller.practiceId, spec.familyId, today);
-  if (!family) return notFound('family');
-  if (!isOrderable(family, today)) return invalid(path, 'familyEnded', { family: family.name, day: family.lastOrderOn ?? '' });
-  const axis = spec.cylinder === 0 ? 180 : spec.axis;
-  if (!isMade({ ...spec, axis }, family)) return invalid(path, 'lensNotMade', { family: family.name });
-  const lensId = await ensureLens(tx, caller.practiceId, context.newId(), {
-    familyVersionId: family.id,
-    sphereD: spec.sphere,
-    cylinderD: spec.cylinder,
-    axisDeg: axis,
-    addBand: spec.add,
-    baseCurveMm: spec.baseCurve,
-    diameterMm: spec.diameter,
-  });
-  return ok({ lensId, family });
+  const inForce = ids.length === 0 ? new Map<string, FamilyWithBlocks>() : await listInForceOf(tx, caller.practiceId, ids, today);
+  const made: { readonly family: FamilyWithBlocks; readonly lens: LensSpec }[] = [];
+  for (const { path, spec } of asked) {
+    const family = inForce.get(spec.familyId);
+    if (!family) return notFound('family');
+    if (!isOrderable(family, today)) return invalid(path, 'familyEnded', { family: family.name, day: family.lastOrderOn ?? '' });
+    const axis = spec.cylinder === 0 ? 180 : spec.axis;
+    if (!isMade({ ...spec, axis }, family)) return invalid(path, 'lensNotMade', { family: family.name });
+    const lens = {
+      familyVersionId: family.id,
+      sphereD: spec.sphere,
+      cylinderD: spec.cylinder,
+      axisDeg: axis,
+      addBand: spec.add,
+      baseCurveMm: spec.baseCurve,
+      diameterMm: spec.diameter,
+    };
+    made.push({ family, lens });
+  }
+  if (made.length === 0) return ok([]);
+  const lensIds = await ensureLenses(
+    tx,
+    caller.practiceId,
+    made.map((m) => m.lens),
+    newId,
+  );
+  return ok(made.map(({ family }, i) => ({ family, lensId: must(lensIds[i], 'lens') })));
 }

@@ -5,7 +5,7 @@ import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcom
 import { chooseLensForm, onEyeForm } from '../../schema/lensOnEye';
 import { defineCommand, type Context } from '../define';
 import { lensIdsOf, lensIn, namedLenses } from '../visit/lenses';
-import { lockVisit, type LockedVisit } from '../visit/lock';
+import { lockVisit, touching, type LockedVisit, type Touch } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 import type { z } from 'zod';
 
@@ -105,13 +105,19 @@ async function appendTogether(context: Context, taken: LockedVisit, both: NonNul
   return ok(null);
 }
 
+/** What a reading of a lens builds on: the lens, and what was read of it. */
+const ON_EYE: readonly Touch['what'][] = ['lensOnEye', 'choice', 'fit', 'rotation', 'overRefraction', 'lensFinding'];
+const ON_EYE_TOGETHER: readonly Touch[] = [{ what: 'acuityBoth' }, { what: 'lensOnEye' }];
+
 export const recordOnEye = defineCommand({
   name: 'recordOnEye',
   right: 'clinicalWrite',
   input: onEyeForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await lockVisit(context, form.visitId, form.version, 'measure');
+    const eyes = EYES.filter((eye) => form[eye] !== null);
+    const touches = [...touching(ON_EYE, eyes), ...(form.both ? ON_EYE_TOGETHER : [])];
+    const taken = await lockVisit(context, form, { gate: 'measure', touches });
     if (!taken.ok) return taken;
     for (const eye of EYES) {
       const reading = form[eye];
@@ -125,7 +131,7 @@ export const recordOnEye = defineCommand({
     }
     const surprise = await unansweredSurprise(context, taken.value.visit, form);
     if (surprise) return surprise;
-    await taken.value.forgetDraft('onEye');
+    taken.value.forgetDraft('onEye');
     return ok(taken.value.done());
   },
 });
@@ -160,7 +166,7 @@ export const chooseLens = defineCommand({
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
     const { tx, caller, now } = context;
-    const taken = await lockVisit(context, form.visitId, form.version, 'measure');
+    const taken = await lockVisit(context, form, { gate: 'measure', touches: [{ what: 'choice' }, { what: 'lensOnEye' }] });
     if (!taken.ok) return taken;
     const { onEye } = await readingOf(context, taken.value.visit).facts();
     if (!onEye.some((c) => c.rootId === form.lensOnEyeId)) return notFound('lensOnEye');

@@ -17,7 +17,7 @@ import { insertLesson, insertSignOff } from '../../db/lesson';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { attemptForm, signOffForm, startLessonForm, topicForm } from '../../schema/lesson';
 import { lensIdsOf, namedLenses } from '../visit/lenses';
-import { lockVisit } from '../visit/lock';
+import { lockVisit, touching } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 import { defineCommand, type Context } from '../define';
 
@@ -63,7 +63,7 @@ export const startLesson = defineCommand({
   about: (_form, out: { lessonId: string; visitId: string; version: number }) => ({ subjectKind: 'lesson', subjectId: out.lessonId }),
   run: async (context, form) => {
     const { tx, caller, now } = context;
-    const taken = await lockVisit(context, form.visitId, form.version);
+    const taken = await lockVisit(context, form);
     if (!taken.ok) return taken;
     const { visit } = taken.value;
     const reading = readingOf(context, visit);
@@ -114,7 +114,7 @@ export const recordAttempt = defineCommand({
   input: attemptForm,
   about: (form) => ({ subjectKind: 'lesson', subjectId: form.lessonId }),
   run: async (context, form) => {
-    const taken = await lockVisit(context, form.visitId, form.version, form.move === 'off' ? 'record' : 'lens');
+    const taken = await lockVisit(context, form, { gate: form.move === 'off' ? 'record' : 'lens', touches: touching(['lessonAttempt'], [form.eye]) });
     if (!taken.ok) return taken;
     const found = await lessonOf(context, taken.value.visit, form.lessonId);
     if (!found.ok) return found;
@@ -141,7 +141,7 @@ export const recordTopic = defineCommand({
   input: topicForm,
   about: (form) => ({ subjectKind: 'lesson', subjectId: form.lessonId }),
   run: async (context, form) => {
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [{ what: 'lessonTopic' }] });
     if (!taken.ok) return taken;
     const found = await lessonOf(context, taken.value.visit, form.lessonId);
     if (!found.ok) return found;
@@ -159,7 +159,7 @@ export const signOffLesson = defineCommand({
   about: (form) => ({ subjectKind: 'lesson', subjectId: form.lessonId }),
   run: async (context, form) => {
     const { tx, caller, now } = context;
-    const taken = await lockVisit(context, form.visitId, form.version);
+    const taken = await lockVisit(context, form);
     if (!taken.ok) return taken;
     const found = await lessonOf(context, taken.value.visit, form.lessonId);
     if (!found.ok) return found;

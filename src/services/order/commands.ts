@@ -31,7 +31,7 @@ export const placeOrder = defineCommand({
     // The same press twice is the same order.
     const there = await findOrderByKey(tx, caller.practiceId, form.requestKey);
     if (there) return ok({ orderId: there, visitId: form.visitId, version: null });
-    const taken = await lockVisit(context, form.visitId, form.version);
+    const taken = await lockVisit(context, form);
     if (!taken.ok) return taken;
     const { wearerId } = taken.value.visit;
     const { handOvers } = await readingOf(context, taken.value.visit).supply();
@@ -92,7 +92,7 @@ export const placeOrder = defineCommand({
       lines,
       context.newId(),
     );
-    await taken.value.forgetDraft('supply');
+    taken.value.forgetDraft('supply');
     return ok({ orderId: id, visitId: form.visitId, version: taken.value.version });
   },
 });

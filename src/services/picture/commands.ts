@@ -21,7 +21,7 @@ export const recordPicture = defineCommand({
     return made.ok ? made : invalid('picture', made.error.code, made.error.data);
   },
   run: async (context, form, { bytes, width, height, placeRemoved }) => {
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [] });
     if (!taken.ok) return taken;
     taken.value.changed('health');
     const id = context.newId();

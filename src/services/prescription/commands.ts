@@ -30,7 +30,7 @@ import { lockVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 import { defineCommand, type Before, type Context } from '../define';
 import { eyesOf, lensIn, namedLenses } from '../visit/lenses';
-import { makeableLens } from '../lensOnEye/makeableLens';
+import { makeableLenses } from '../lensOnEye/makeableLens';
 import { placeOf, tryPassword } from '../session/throttle';
 
 const NOTHING = { sphere: 0, cylinder: 0, axis: 180 } as const;
@@ -107,9 +107,9 @@ async function prescribedRow(context: Context, eye: Eye, state: EyeState, asked:
     },
   };
   if (asked.mode === 'final') {
-    const made = await makeableLens(context, [eye], asked.lens);
+    const made = await makeableLenses(context, [{ path: [eye], spec: asked.lens }]);
     if (!made.ok) return made;
-    return ok({ ...base, mode: 'final', lensId: made.value.lensId, raw: null, baseCurveOrderedMm: asked.lens.baseCurve });
+    return ok({ ...base, mode: 'final', lensId: made.value[0]?.lensId ?? null, raw: null, baseCurveOrderedMm: asked.lens.baseCurve });
   }
   const over = state.overRefraction?.current;
   const family = triedLens?.tried?.family;
@@ -143,7 +143,7 @@ export const sign = defineCommand({
   run: async (context, form, signer) => {
     const { tx, caller, now, today, practice, settings } = context;
     // Alone: one in force for each purpose. Who signs at the same moment waits here, and supersedes the other.
-    const taken = await lockVisit(context, form.visitId, form.version, 'lens', true);
+    const taken = await lockVisit(context, form, { alone: true });
     if (!taken.ok) return taken;
     const { visit } = taken.value;
     const eyes = await eyesOf(context, visit, { right: form.rightPicked, left: form.leftPicked });
@@ -211,7 +211,7 @@ export const sign = defineCommand({
       rows,
     );
     if (!stored) return err({ kind: 'conflict', what: 'prescription', differs: [] });
-    await taken.value.forgetDraft('prescription');
+    taken.value.forgetDraft('prescription');
     return ok({ prescriptionId: id, number, version: taken.value.version, visitId: form.visitId });
   },
 });

@@ -14,7 +14,7 @@ export const openReferral = defineCommand({
   about: (form) => ({ subjectKind: 'safetyStop', subjectId: form.stopId }),
   run: async (context, form) => {
     const { tx, caller, practice, settings } = context;
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record' });
     if (!taken.ok) return taken;
     const stop = (await listStops(tx, caller.practiceId, taken.value.visit.wearerId)).find((s) => s.id === form.stopId);
     if (!stop) return notFound('stop');
@@ -34,7 +34,7 @@ export const recordReferralStep = defineCommand({
   about: (form) => ({ subjectKind: 'referral', subjectId: form.referralId }),
   run: async (context, form) => {
     const { tx, caller, now } = context;
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record' });
     if (!taken.ok) return taken;
     const { visit } = taken.value;
     const referral = (await listReferrals(tx, caller.practiceId, visit.wearerId)).find((r) => r.id === form.referralId);

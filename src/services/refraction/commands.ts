@@ -4,7 +4,7 @@ import { ok } from '../../lib/outcome';
 import { refractionForm } from '../../schema/refraction';
 import { defineCommand } from '../define';
 import { openAbsoluteStops } from '../stop/openAbsoluteStops';
-import { lockVisit } from '../visit/lock';
+import { lockVisit, touching } from '../visit/lock';
 
 export const recordRefraction = defineCommand({
   name: 'recordRefraction',
@@ -12,7 +12,8 @@ export const recordRefraction = defineCommand({
   input: refractionForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await lockVisit(context, form.visitId, form.version, 'measure', true);
+    const eyes = EYES.filter((eye) => form[eye] !== null);
+    const taken = await lockVisit(context, form, { gate: 'measure', alone: true, touches: touching(['refraction'], eyes) });
     if (!taken.ok) return taken;
     for (const eye of EYES) {
       const typed = form[eye];
@@ -33,7 +34,7 @@ export const recordRefraction = defineCommand({
     }
     // A myopic shift under some medicines is an absolute stop.
     await openAbsoluteStops(context, taken.value);
-    await taken.value.forgetDraft('refraction');
+    taken.value.forgetDraft('refraction');
     return ok(taken.value.done());
   },
 });

@@ -28,7 +28,7 @@ export const overrideStop = defineCommand({
   input: overrideStopForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record' });
     if (!taken.ok) return taken;
     const state = await readingOf(context, taken.value.visit).state();
     if (state.fired.some((f) => f.rule.id === form.rule && f.rule.strength === 'absolute')) return ruleBroken('absoluteCannotPass');
@@ -52,7 +52,7 @@ export const endStop = defineCommand({
   about: (form) => ({ subjectKind: 'safetyStop', subjectId: form.stopId }),
   run: async (context, form) => {
     const { tx, caller, now } = context;
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record' });
     if (!taken.ok) return taken;
     const { visit } = taken.value;
     const stop = (await listStops(tx, caller.practiceId, visit.wearerId)).find((s) => s.id === form.stopId);

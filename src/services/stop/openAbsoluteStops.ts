@@ -1,6 +1,6 @@
 import 'server-only';
 import { evidenceKey, evidenceKeyOf, type StopRow } from '../../core';
-import { holdWearer, insertStop } from '../../db/stop';
+import { holdWearerAlone, insertStop } from '../../db/stop';
 import type { Context } from '../define';
 import { readingOf } from '../visit/reading';
 import type { LockedVisit } from '../visit/lock';
@@ -12,7 +12,7 @@ import type { LockedVisit } from '../visit/lock';
 export async function openAbsoluteStops(context: Context, taken: LockedVisit): Promise<void> {
   const { visit } = taken;
   const { tx, caller, now } = context;
-  if (!taken.alone) await holdWearer(tx, caller.practiceId, visit.wearerId, true);
+  if (!taken.alone) await holdWearerAlone(tx, caller.practiceId, visit.wearerId);
   const reading = readingOf(context, visit);
   // What others recorded until the wearer was held counts too.
   if (!taken.alone) reading.forgetOthers();

@@ -44,7 +44,7 @@ export const closeVisit = defineCommand({
   input: closeVisitForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const taken = await lockVisit(context, form.visitId, form.version, 'record');
+    const taken = await lockVisit(context, form, { gate: 'record' });
     if (!taken.ok) return taken;
     context.answer.visit = await setVisitClosed(context.tx, context.caller.practiceId, form.visitId, context.now);
     // Closed, it counts what was recorded before it, and nothing that lies beside it.

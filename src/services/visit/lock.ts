@@ -1,11 +1,10 @@
 import 'server-only';
 import { FACT_KINDS, type Eye, type FactKind, type SliceName, type StepId, type VisitRow } from '../../core';
-import { deleteDraft } from '../../db/draft';
 import { listChangedSince } from '../../db/change';
 import type { FactMeta, FactValues } from '../../db/fact';
-import { holdWearer } from '../../db/stop';
+import type { Hung } from '../../db/pending';
 import { advanceVisit, findVisit } from '../../db/visit';
-import { err, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
+import { err, notFound, ok, ruleBroken, type ChangedFact, type Result } from '../../lib/outcome';
 import type { Context } from '../define';
 import { readingOf } from './reading';
 
@@ -31,8 +30,10 @@ export interface LockedVisit {
   readonly meta: (eye: Eye | null) => FactMeta;
   /** To be said of whatever else was changed: it is read again, and answered. */
   readonly changed: (...slices: readonly SliceName[]) => void;
+  /** Hangs something on a lens on an eye. */
+  readonly hang: (hung: Hung) => void;
   /** What was being typed is recorded now. */
-  readonly forgetDraft: (step: StepId) => Promise<void>;
+  readonly forgetDraft: (step: StepId) => void;
   readonly done: () => Changed;
 }
 
@@ -41,6 +42,30 @@ export interface LockedVisit {
  * `measure`: an absolute stop. `lens`: also an alert not acknowledged and a stop not overridden; it brings a lens nearer.
  */
 export type Gate = 'record' | 'measure' | 'lens';
+
+/**
+ * What a command builds on: a kind of fact, or another thing that is recorded in a visit (`db/change` lists them), of one eye
+ * or of any. Two people who record different things in one visit do not stand in each other's way.
+ */
+export interface Touch {
+  readonly what: FactKind | 'choice' | 'decision' | 'history' | 'picture' | 'referral' | 'stop';
+  readonly eye?: Eye;
+}
+/** Kinds of fact of some eyes. */
+export const touching = (kinds: readonly Touch['what'][], eyes: readonly Eye[]): readonly Touch[] =>
+  kinds.flatMap((what) => eyes.map((eye) => ({ what, eye })));
+
+export interface Locking {
+  /** Whoever names none is held to the strictest. */
+  readonly gate?: Gate;
+  /** Holds the wearer against everybody else, not only against stops: asked for at once, never later. */
+  readonly alone?: boolean;
+  /** What this command builds on; left out: on the whole visit, as signing, overriding, handing over and ordering do. */
+  readonly touches?: readonly Touch[];
+}
+
+const touchesOne = (touches: readonly Touch[], changed: ChangedFact): boolean =>
+  touches.some((t) => t.what === changed.what && (t.eye === undefined || changed.eye === null || t.eye === changed.eye));
 
 /** Why a visit could not be locked at a version. */
 async function refusal(context: Context, visitId: string, version: number): Promise<Result<never>> {
@@ -52,17 +77,25 @@ async function refusal(context: Context, visitId: string, version: number): Prom
 }
 
 /**
- * Locks the visit for a change, to the end of the transaction. Whoever names no gate is held to the strictest. Somebody who
- * read an older version is refused, and told what differs.
- * @param alone holds the wearer against everybody else, not only against stops: asked for at once, never later
+ * Locks the visit for a change, to the end of the transaction. Somebody who read an older version is refused where what the
+ * command builds on was changed since, and told what differs; else the answer brings their page up to date.
  */
-export async function lockVisit(context: Context, visitId: string, version: number, gate: Gate = 'lens', alone = false): Promise<Result<LockedVisit>> {
+export async function lockVisit(
+  context: Context,
+  { visitId, version }: { readonly visitId: string; readonly version: number },
+  { gate = 'lens', alone = false, touches }: Locking = {},
+): Promise<Result<LockedVisit>> {
   const { tx, caller, now } = context;
-  const visit = await advanceVisit(tx, caller.practiceId, visitId, version);
+  const at = { practiceId: caller.practiceId, id: visitId, version, exactly: touches === undefined };
+  const visit = await advanceVisit(tx, at, gate === 'record' ? 'none' : alone ? 'alone' : 'shared');
   if (!visit) return refusal(context, visitId, version);
   context.answer.visit = visit;
+  if (touches && visit.version - 1 > version) {
+    const differs = await listChangedSince(tx, caller.practiceId, visitId, version);
+    if (differs.some((d) => touchesOne(touches, d))) return err({ kind: 'conflict', what: 'visit', differs });
+    context.answer.behind = true;
+  }
   if (gate !== 'record') {
-    await holdWearer(tx, caller.practiceId, visit.wearerId, alone);
     const held = await heldUp(context, visit, gate);
     if (held) return held;
   }
@@ -90,14 +123,18 @@ export async function lockVisit(context: Context, visitId: string, version: numb
     changed,
     add: (kind, eye, values, observedAt) => {
       const row = { ...meta(eye), ...(observedAt ? { observedAt } : {}) };
-      context.pending.push({ kind, meta: row, values });
+      context.pending.facts.push({ kind, meta: row, values });
       facts.push({ kind, id: row.id });
       changed(...slicesOf(kind));
       return row.id;
     },
-    forgetDraft: async (step) => {
-      await deleteDraft(tx, caller.practiceId, visitId, step, caller.personId);
-      readingOf(context, visit).forgetDrafts();
+    hang: (hung) => {
+      context.pending.hung.push(hung);
+      changed('measures');
+    },
+    forgetDraft: (step) => {
+      context.pending.drafts.push({ practiceId: caller.practiceId, visitId, step, authorId: caller.personId });
+      readingOf(context, visit).forgetDraft(step, caller.personId);
     },
     done: () => ({ visitId, version: visit.version, facts }),
   });

@@ -60,14 +60,14 @@ const PARTS_OF: Readonly<Record<SliceName, readonly Part[]>> = {
   trend: [],
   measures: ['facts'],
   supply: ['facts', 'supply'],
-  // Which lenses were on an eye before is asked of those that are on it now.
-  lenses: ['history'],
+  lenses: [],
   drawer: [],
 };
 
 /** One visit, read part by part within a transaction: each at most once, until what it rests on is changed. */
 export class VisitReading {
   private readonly parts = new Map<Part, Promise<unknown>>();
+  private readonly draftsDone: { readonly step: string; readonly authorId: string }[] = [];
 
   constructor(
     private readonly context: Context,
@@ -84,9 +84,9 @@ export class VisitReading {
     this.parts.delete('history');
   }
 
-  /** A draft was let go. */
-  forgetDrafts(): void {
-    this.parts.delete('supply');
+  /** A draft is let go with what is recorded. */
+  forgetDraft(step: string, authorId: string): void {
+    this.draftsDone.push({ step, authorId });
   }
 
   private once<T>(part: Part, read: () => Promise<T>): Promise<T> {
@@ -107,6 +107,7 @@ export class VisitReading {
     readonly facts: FactsByKind<FactKind>;
     readonly extras: VisitFacts['onEyeExtras'];
     readonly choices: readonly LensChoice[];
+    readonly same: FactsByKind<'lensOnEye' | 'rotation'>;
   }> {
     const { tx } = this.context;
     const { id, practiceId } = this.visit;
@@ -116,8 +117,10 @@ export class VisitReading {
         facts: factRows(tx, FACT_KIND_NAMES, practiceId, ofVisit(id)),
         extras: listOnEyeExtras(tx, practiceId, [id]),
         choices: listChoices(tx, practiceId, id),
+        // Asked of the lenses that are on an eye now.
+        same: listSameLensesBefore(tx, this.visit),
       });
-      return { ...rows, facts: factsByKind(FACT_KIND_NAMES, rows.facts) };
+      return { ...rows, facts: factsByKind(FACT_KIND_NAMES, rows.facts), same: factsByKind(['lensOnEye', 'rotation'], rows.same) };
     });
   }
 
@@ -157,7 +160,6 @@ export class VisitReading {
         powersBefore: listNewestRefractions(tx, visit.practiceId, earlierVisits(tx, visit)),
         powers: listNewestRefractions(tx, visit.practiceId, visitsBefore(tx, visit)),
         acuities: listBestAcuities(tx, visit),
-        same: listSameLensesBefore(tx, visit),
         instruments: listInstruments(tx, visit.practiceId),
       });
     });
@@ -195,7 +197,7 @@ export class VisitReading {
   /** What of earlier visits stands beside what is measured here. */
   async past() {
     const rows = await this.history();
-    const same = factsByKind(['lensOnEye', 'rotation'], rows.same);
+    const { same } = await this.ofVisit();
     return {
       earlierRefractions: EYES.flatMap((eye) => rows.powers.filter((p) => p.eye === eye)),
       bestBefore: bestAcuities(rows.acuities),
@@ -231,7 +233,7 @@ export class VisitReading {
       handOvers: [...chains(before.handOver), ...chains(facts.handOver)],
       givenFamilies: rows.given.map((g) => g.code),
       trials: rows.trials,
-      drafts: rows.drafts,
+      drafts: rows.drafts.filter((d) => !this.draftsDone.some((done) => done.step === d.step && done.authorId === d.authorId)),
     };
   }
 }

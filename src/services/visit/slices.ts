@@ -102,9 +102,11 @@ const WITH_LENSES: readonly SliceName[] = ['measures', 'supply'];
 
 /** What a command changed of a page, from what it has read itself; null when it changed no visit. */
 export async function readChanged(context: Context, page: VisitPage): Promise<VisitPart | null> {
-  const { visit, changed } = context.answer;
+  const { visit, behind, changed } = context.answer;
   if (!visit) return null;
   const names: readonly SliceName[] = STEP_SLICES[page];
+  // What somebody else recorded meanwhile has to be shown too.
+  if (behind) return readVisitPart(context, visit, names);
   return readVisitPart(
     context,
     visit,
