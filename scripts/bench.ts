@@ -1,4 +1,4 @@
-// npm run bench [-- search|steadiness|pages|lamp|typing|record|size ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
+// npm run bench [-- search|steadiness|pages|lamp|typing|record|wearers|size ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
@@ -8,6 +8,7 @@ import { catalogue, lensCount, MADE_TO_ORDER } from './lib/catalogue';
 import { benchDrag, benchSteadiness } from './lib/benchLamp';
 import { benchRecord } from './lib/benchRecord';
 import { benchTyping, fillLibrary } from './lib/benchTyping';
+import { benchWearers } from './lib/benchWearers';
 import { budgetOf, pageSizes } from './lib/pageSizes';
 import { startThrowAwayCluster } from './lib/cluster';
 import { ensureDatabase, prepareDatabase } from './lib/prepareDatabase';
@@ -195,13 +196,14 @@ if (asked('size')) {
     console.log(`  ${page.padEnd(28)} ${(gzipped / 1000).toFixed(0).padStart(4)} kB (${(bytes / 1000).toFixed(0)} kB plain)${over}`);
   }
 }
-if (asked('record')) {
+if (asked('record') || asked('wearers')) {
   const cluster = await startThrowAwayCluster();
   try {
     await ensureDatabase((name) => cluster.url(name), 'bench');
     const { appUrl } = await prepareDatabase(cluster.url('bench'), { demoAt: TEST_NOW });
     const owner = connect(cluster.url('bench'), { max: 1 });
-    await benchRecord(owner, appUrl);
+    if (asked('record')) await benchRecord(owner, appUrl);
+    if (asked('wearers')) await benchWearers(owner, appUrl);
     await owner.end();
   } finally {
     await cluster.stop();

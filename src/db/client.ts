@@ -12,12 +12,12 @@ export type Db = Sql | Tx;
  */
 export function connect(
   url: string,
-  options: { readonly max?: number; readonly applicationName?: string; readonly onStatement?: (text: string) => void } = {},
+  options: { readonly max?: number; readonly applicationName?: string; readonly onStatement?: (text: string, parameters: unknown[]) => void } = {},
 ): Sql {
   return postgres(url, {
     max: options.max ?? 8,
     onnotice: () => undefined,
-    ...(options.onStatement ? { debug: (_connection: number, text: string) => options.onStatement?.(text) } : {}),
+    ...(options.onStatement ? { debug: (_connection: number, text: string, parameters: unknown[]) => options.onStatement?.(text, parameters) } : {}),
     connection: { application_name: options.applicationName ?? 'keenfit' },
     transform: { column: { to: postgres.fromCamel, from: postgres.toCamel } },
     types: {

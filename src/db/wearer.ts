@@ -2,35 +2,18 @@ import 'server-only';
 import type { IdentityChangeRow, WearerRow } from '../core';
 import type { Db } from './client';
 
-export interface WearerListRow extends WearerRow {
-  readonly openVisitId: string | null;
-  readonly lastVisitAt: string | null;
-}
-
-const columns = (sql: Db) => sql`
+/** What is read of a wearer, `w`, and who it is, `i`. */
+export const wearerColumns = (sql: Db) => sql`
   w.id, w.record_number, w.version, i.name, i.birth_date, i.telephone, i.occupation, i.guardian`;
 
 /** A wearer as they are now. */
 export const wearerRow = (sql: Db, practiceId: string, id: string) => sql<WearerRow[]>`
-  select ${columns(sql)} from wearer w join wearer_identity i on i.wearer_id = w.id
+  select ${wearerColumns(sql)} from wearer w join wearer_identity i on i.wearer_id = w.id
   where w.practice_id = ${practiceId} and w.id = ${id}`;
 
 export async function findWearer(sql: Db, practiceId: string, id: string): Promise<WearerRow | null> {
   const [row] = await wearerRow(sql, practiceId, id);
   return row ?? null;
-}
-
-export async function listWearers(sql: Db, practiceId: string, search: string): Promise<WearerListRow[]> {
-  const like = `%${search.replace(/[\\%_]/g, (c) => `\\${c}`)}%`;
-  return sql<WearerListRow[]>`
-    select ${columns(sql)},
-      (select v.id from visit v where v.practice_id = w.practice_id and v.wearer_id = w.id and v.closed_at is null
-        order by v.opened_at desc limit 1) as open_visit_id,
-      (select max(v.opened_at) from visit v where v.practice_id = w.practice_id and v.wearer_id = w.id) as last_visit_at
-    from wearer w join wearer_identity i on i.wearer_id = w.id
-    where w.practice_id = ${practiceId}
-      and (${search} = '' or i.name collate "default" ilike ${like} or w.record_number::text = ltrim(${search}, '0'))
-    order by i.name, i.birth_date limit 200`;
 }
 
 export async function insertWearer(
@@ -91,6 +74,6 @@ export function listIdentityChanges(sql: Db, practiceId: string, wearerId: strin
 /** Wearers of the same name and birth date: asked about before a second record is made. */
 export async function findNamesakes(sql: Db, practiceId: string, name: string, birthDate: string): Promise<WearerRow[]> {
   return sql<WearerRow[]>`
-    select ${columns(sql)} from wearer w join wearer_identity i on i.wearer_id = w.id
+    select ${wearerColumns(sql)} from wearer w join wearer_identity i on i.wearer_id = w.id
     where w.practice_id = ${practiceId} and i.name = ${name} and i.birth_date = ${birthDate}`;
 }

@@ -11,7 +11,7 @@ export default async function Page() {
   if (!page.ok) return <Refused problem={page.error} />;
   return (
     <AppShell session={page.value.session}>
-      <Wearers initial={page.value.wearers} />
+      <Wearers initial={page.value} />
     </AppShell>
   );
 }
