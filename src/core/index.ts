@@ -57,6 +57,7 @@ export * from './record/healthOf';
 export * from './record/eyesOfVisit';
 export * from './record/stepAnswers';
 export * from './record/visitSlices';
+export * from './record/news';
 export * from './fit/lensSigns';
 export * from './fit/movement';
 export * from './fit/fitVerdict';

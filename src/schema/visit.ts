@@ -5,6 +5,8 @@ import { STEP_IDS, VISIT_KINDS, VISIT_PAGES } from '../core';
 export const visitKind = z.enum(VISIT_KINDS, { error: 'required' });
 export const openVisitForm = z.object({ wearerId: uuid, kind: visitKind, appointmentId: uuid.nullable().default(null) });
 export const readVisitForm = z.object({ visitId: uuid, page: z.enum(VISIT_PAGES) });
+/** `version`: the one that the page shows. */
+export const readNewerForm = readVisitForm.extend({ version: z.number().int().nonnegative() });
 export const closeVisitForm = z.object(inVisit);
 export const draftForm = z.object({
   visitId: uuid,

@@ -17,7 +17,10 @@ export const updateWearerForm = z.object({ ...identity, wearerId: uuid, version 
 /** `after`: the last wearer of the page before; only the whole list has pages. */
 export const searchForm = z.object({
   search: z.string().trim().max(120).default(''),
-  after: z.object({ name: z.string().max(120), id: uuid }).nullable().default(null),
+  after: z
+    .object({ name: z.string().max(120), id: uuid })
+    .nullable()
+    .default(null),
 });
 /** `after`: the last visit of the page before. */
 export const wearerForm = z.object({ wearerId: uuid, after: z.object({ openedAt: z.iso.datetime(), id: uuid }).nullable().default(null) });

@@ -75,8 +75,8 @@ export interface Service<Shape extends z.ZodType, Output, Prepared = undefined> 
   readonly name: string;
   readonly right: Right;
   readonly input: Shape;
-  /** False for what touches no record: autosaved typing, lights, a sign of life. */
-  readonly audited?: false;
+  /** False for what touches no record: autosaved typing, lights, a sign of life; or whether this time something was read. */
+  readonly audited?: false | ((output: Output) => boolean);
   /** What the command was about, for the audit; null for lists. */
   readonly about: (input: z.output<Shape>, output: Output) => Audited | null;
   /** What takes time or another connection and must not hold a record meanwhile: a password checked, a picture decoded. */

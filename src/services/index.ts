@@ -28,7 +28,7 @@ import { readStaff } from './staff/queries';
 import { hastenOrder, placeOrder } from './order/commands';
 import { recordAttempt, recordTopic, signOffLesson, startLesson } from './lesson/commands';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
-import { readSession, readToday, readVisit } from './visit/queries';
+import { readNewer, readSession, readToday, readVisit } from './visit/queries';
 import { createWearer, updateWearer } from './wearer/commands';
 import { readWearer, searchWearers } from './wearer/queries';
 
@@ -90,6 +90,7 @@ export const QUERIES = {
   readToday,
   searchWearers,
   readWearer,
+  readNewer,
   readVisit,
   readSession,
   readPicture,

@@ -59,7 +59,7 @@ async function record<Shape extends z.ZodType, Output, Prepared>(
   output: Output,
   requestKey: string | null,
 ): Promise<void> {
-  if (service.audited === false) return;
+  if (service.audited === false || service.audited?.(output) === false) return;
   const { tx, caller, now } = context;
   const about = service.about(input, output);
   const by = { practiceId: caller.practiceId, personId: caller.personId, action: service.name, at: now };

@@ -74,6 +74,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   openVisit: () => ({ wearerId: ids.wearerId, kind: 'aftercare' }),
   closeVisit: () => ({ visitId: ids.visitId, version: 1 }),
   readVisit: () => ({ visitId: ids.visitId, page: 'onEye' }),
+  readNewer: () => ({ visitId: ids.visitId, page: 'onEye', version: 0 }),
   readSession: () => ({}),
   readFamilies: () => ({}),
   saveDraft: () => ({ visitId: ids.visitId, step: 'refraction', body: { right: '-1' }, sequence: 1 }),

@@ -1,4 +1,5 @@
 'use client';
+import { NewsProvider } from './news';
 import { ServerProvider } from './ServerProvider';
 import { MessagesProvider } from '@/i18n/MessagesProvider';
 import type { SessionContext } from '@/services/sessionContext';
@@ -8,7 +9,9 @@ import type { ReactNode } from 'react';
 export function AppShell({ session, children }: { readonly session: SessionContext; readonly children: ReactNode }) {
   return (
     <MessagesProvider timeZone={session.practice.timeZone}>
-      <ServerProvider session={session}>{children}</ServerProvider>
+      <ServerProvider session={session}>
+        <NewsProvider>{children}</NewsProvider>
+      </ServerProvider>
     </MessagesProvider>
   );
 }

@@ -9,6 +9,7 @@ import { StateMark } from '@/ui/marks';
 import { useNow } from './Clock';
 import { useServer } from './ServerProvider';
 import { useDeviceChoice } from './deviceChoice';
+import { useNews } from './news';
 import { secondsSince } from './elapsed';
 import { softTone } from './softTone';
 
@@ -33,6 +34,9 @@ export function SettleClocks() {
     const found = await poll('readSettling', {});
     if (found?.ok) setClocks(found.value.clocks);
   }, [poll]);
+  useNews((what) => {
+    if (what === 'look' || what.what === 'visit') void ask();
+  });
   useEffect(() => {
     const soon = (): void => void ask();
     const first = setTimeout(soon, 0);

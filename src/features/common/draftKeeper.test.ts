@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { DraftKeeper, holdDrafts, type Arrived, type DraftBody } from './draftKeeper';
+import { DraftKeeper, holdDrafts, isTyping, type Arrived, type DraftBody } from './draftKeeper';
 
 const store = new Map<string, string>();
 beforeEach(() => {
@@ -147,5 +147,20 @@ describe('a draft', () => {
     await vi.advanceTimersByTimeAsync(500);
     expect(draft.snapshot()).toEqual({ body: { right: '-3.2' }, state: 'saved' });
     stop();
+  });
+  it('counts as typing while something stands there, and no more once it is recorded, rubbed out or left', () => {
+    const draft = keeper(() => Promise.resolve<Arrived>('saved'));
+    const stop = draft.start();
+    expect(isTyping()).toBe(false);
+    draft.set('right', '-1');
+    expect(isTyping()).toBe(true);
+    draft.set('right', '');
+    expect(isTyping()).toBe(false);
+    draft.set('right', '-1');
+    draft.clear();
+    expect(isTyping()).toBe(false);
+    draft.set('left', '-1');
+    stop();
+    expect(isTyping()).toBe(false);
   });
 });

@@ -39,6 +39,9 @@ export async function holdDrafts(): Promise<() => void> {
   };
 }
 
+/** Is something typed on this page that is not recorded? */
+export const isTyping = (): boolean => [...KEEPERS].some((keeper) => Object.keys(keeper.snapshot().body).length > 0);
+
 /**
  * Keeps one draft: at once in the tab, a moment later on the server, one save in flight at a time, last version wins.
  * While the server is away the newest version waits and is tried again.

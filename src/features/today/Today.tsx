@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { may } from '@/core';
 import { formatDay, formatRecord, formatTime, formatWeekday } from '@/i18n/format';
@@ -12,20 +12,50 @@ import { ProblemLine } from '@/ui/Field';
 import { Frame } from '@/ui/Frame';
 import { Stated } from '@/ui/marks';
 import { useNow, WallClock } from '../common/Clock';
+import { useNews } from '../common/news';
 import { useServer } from '../common/ServerProvider';
 import { Rail } from '../common/Rail';
 import { useRefusalWords } from '../common/words';
 import todayWords from '@/i18n/messages/en/today.messages.json';
 import { withWords } from '@/i18n/withWords';
 
+/** While people work the list is read anew no more often than this, ms. */
+const ANEW_MS = 10_000;
+
+/** The day's list as it is: what others open and close is shown as it happens. */
+function useRows(first: readonly TodayRow[]): readonly TodayRow[] {
+  const { poll } = useServer();
+  const [rows, setRows] = useState(first);
+  const due = useRef<ReturnType<typeof setTimeout> | null>(null);
+  // The ear opens after the page is there: that alone is no reason to read the list again.
+  const fresh = useRef(true);
+  useNews((what) => {
+    if (what === 'look' && fresh.current) {
+      fresh.current = false;
+      return;
+    }
+    if ((what !== 'look' && what.what !== 'visit') || due.current !== null) return;
+    due.current = setTimeout(
+      () => {
+        due.current = null;
+        void poll('readToday', {}).then((read) => (read?.ok ? setRows(read.value.rows) : undefined));
+      },
+      what === 'look' ? 0 : ANEW_MS,
+    );
+  });
+  useEffect(() => () => (due.current === null ? undefined : clearTimeout(due.current)), []);
+  return rows;
+}
+
 /** The day's list: who, when, where, and the way into each fit. */
-function TodayPage({ rows }: { readonly rows: readonly TodayRow[] }) {
+function TodayPage({ rows: first }: { readonly rows: readonly TodayRow[] }) {
   const t = useTranslations('today');
   const frame = useTranslations('frame');
   const refusal = useRefusalWords();
   const router = useRouter();
   const { command, session } = useServer();
   const moment = useNow(30_000);
+  const rows = useRows(first);
   const [problem, setProblem] = useState<Problem | null>(null);
   const mayOpen = may(session.viewer.roles, 'clinicalWrite');
   const zone = session.practice.timeZone;

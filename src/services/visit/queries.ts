@@ -5,7 +5,7 @@ import { listToday, type TodayRow } from '../../db/appointment';
 import { findVisit } from '../../db/visit';
 import { notFound, ok } from '../../lib/outcome';
 import { emptyForm } from '../../schema/fields';
-import { readVisitForm } from '../../schema/visit';
+import { readNewerForm, readVisitForm } from '../../schema/visit';
 import { defineQuery } from '../define';
 import { sessionContextOf, type SessionContext } from '../sessionContext';
 import { readVisitPart, type VisitPart } from './slices';
@@ -44,5 +44,19 @@ export const readVisit = defineQuery({
     if (!visit) return notFound('visit');
     const part: VisitPart = await readVisitPart(context, visit, STEP_SLICES[form.page]);
     return ok({ session: sessionContextOf(context), part });
+  },
+});
+
+/** The same for a page that lies open; null while it shows what is so. Only what is read is audited. */
+export const readNewer = defineQuery({
+  name: 'readNewer',
+  right: 'read',
+  audited: (out: { readonly part: VisitPart | null }) => out.part !== null,
+  input: readNewerForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const visit = await findVisit(context.tx, context.caller.practiceId, form.visitId);
+    if (!visit) return notFound('visit');
+    return ok({ part: visit.version === form.version ? null : await readVisitPart(context, visit, STEP_SLICES[form.page]) });
   },
 });

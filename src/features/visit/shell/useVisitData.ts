@@ -1,10 +1,11 @@
 'use client';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 import type { Problem, Result } from '@/lib/outcome';
 import type { VisitPart } from '@/services/visit/slices';
-import { holdDrafts } from '../../common/draftKeeper';
+import { holdDrafts, isTyping } from '../../common/draftKeeper';
 import type { CommandName, ServiceInput, ServiceOutput } from '../../common/server';
 import { useServer } from '../../common/ServerProvider';
+import { useNews } from '../../common/news';
 import { LENS_MOVED } from '../../common/SettleClocks';
 import { later, withAnswer, type VisitData } from './visitData';
 
@@ -43,6 +44,14 @@ function useShown(visitId: string) {
     const fresh = await poll('readVisit', { visitId, page });
     if (fresh?.ok && newest.current?.page === page) show(later(newest.current, { ...fresh.value.part, page }));
   }, [poll, visitId, show]);
+  /** Looks whether somebody else has recorded something; nothing is read where nothing has changed. */
+  const lookForNewer = useCallback(async (): Promise<void> => {
+    const shown = newest.current;
+    if (shown === null) return;
+    const { page } = shown;
+    const fresh = await poll('readNewer', { visitId, page, version: shown.head.visit.version });
+    if (fresh?.ok && fresh.value.part && newest.current?.page === page) show(later(newest.current, { ...fresh.value.part, page }));
+  }, [poll, visitId, show]);
   const take = useCallback(
     (came: VisitData): void => {
       const old = came.head.visit.version < (newest.current?.head.visit.version ?? 0);
@@ -52,13 +61,39 @@ function useShown(visitId: string) {
     },
     [show, refresh],
   );
-  return { data, newest, show, refresh, take };
+  return { data, newest, show, refresh, lookForNewer, take };
+}
+
+/**
+ * What others record is shown as it is recorded, and where nothing can be heard when somebody comes back to the page. While
+ * something is typed the page stays as it was read: who records what another has changed meanwhile is told, and not passed by.
+ */
+function useLookOut(
+  visitId: string,
+  newest: RefObject<VisitData | null>,
+  running: RefObject<boolean>,
+  { refresh, lookForNewer }: { readonly refresh: () => Promise<void>; readonly lookForNewer: () => Promise<void> },
+): void {
+  useNews((what) => {
+    // A command on its way brings what it changed, and what others did.
+    if (running.current || isTyping()) return;
+    if (what === 'look') void lookForNewer();
+    else if (what.id === visitId && what.what === 'order') void refresh();
+    else if (what.id === visitId && what.what === 'visit' && what.version > (newest.current?.head.visit.version ?? 0)) void lookForNewer();
+  });
+  useEffect(() => {
+    const look = (): void => {
+      if (document.visibilityState === 'visible' && !running.current && !isTyping()) void lookForNewer();
+    };
+    document.addEventListener('visibilitychange', look);
+    return () => document.removeEventListener('visibilitychange', look);
+  }, [lookForNewer, running]);
 }
 
 /** One visit in the browser: commands go through here, so that two people never silently overwrite each other. */
 export function useVisitData(visitId: string): VisitCommands {
   const { commandInVisit } = useServer();
-  const { data, newest, show, refresh, take } = useShown(visitId);
+  const { data, newest, show, refresh, lookForNewer, take } = useShown(visitId);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
   const running = useRef(false);
@@ -93,14 +128,7 @@ export function useVisitData(visitId: string): VisitCommands {
     [commandInVisit, visitId, newest, show, refresh],
   );
 
-  // Coming back to a page that lay open: what others recorded meanwhile is shown before anything is typed on top.
-  useEffect(() => {
-    const look = (): void => {
-      if (document.visibilityState === 'visible' && !running.current) void refresh();
-    };
-    document.addEventListener('visibilitychange', look);
-    return () => document.removeEventListener('visibilitychange', look);
-  }, [refresh]);
+  useLookOut(visitId, newest, running, { refresh, lookForNewer });
 
   const clearProblem = useCallback(() => setProblem(null), []);
   return { data, busy, problem, clearProblem, take, run, refresh };

@@ -5,8 +5,8 @@ import { useDraft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
 import { costOf, packsTyped, sourceOf } from './model';
 
-/** While a supplier's answer is on its way, the page looks for it. */
-const LOOK_EVERY_MS = 1500;
+/** A supplier's answer is told as it comes; where nothing can be heard, the page looks for it. */
+const LOOK_EVERY_MS = 10_000;
 
 /** The prescription that is ordered under, the boxes for each eye, and the order. */
 export function useSupply() {
