@@ -209,7 +209,18 @@ export function record(parts: RecordParts = {}): VisitRecord {
   const onEyes = parts.onEye ?? [];
   return {
     visit: { id: 'visit', practiceId: 'p', wearerId: 'w', kind: 'firstFit', openedAt: AT, closedAt: null, version: 1 },
-    wearer: { id: 'w', recordNumber: 1, version: 1, name: 'W', birthDate: '1990-01-01', telephone: null, occupation: null, guardian: null, age: 36 },
+    wearer: {
+      id: 'w',
+      recordNumber: 1,
+      version: 1,
+      name: 'W',
+      birthDate: '1990-01-01',
+      telephone: null,
+      occupation: null,
+      guardian: null,
+      language: 'en',
+      age: 36,
+    },
     answers: Object.fromEntries(STEP_IDS.map((step) => [step, { code: 'notYet', state: null }])) as StepAnswers,
     lines: { wants: [], cautions: [], wears: { which: null, name: null, last: null, days: null }, more: 0 },
     alert: null,
@@ -252,6 +263,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
     givenFamilies: [],
     houseList: [],
     careProducts: [],
+    carePairs: [],
     instruments: [],
     drafts: [],
     health: {
@@ -267,7 +279,16 @@ export function record(parts: RecordParts = {}): VisitRecord {
       myopicShift: null,
     },
     session: {
-      practice: { name: 'x', town: 'y', address: 'z', telephone: '1', emergencyTelephone: null, timeZone: 'America/New_York', currency: 'USD' },
+      practice: {
+        name: 'x',
+        town: 'y',
+        address: 'z',
+        telephone: '1',
+        emergencyTelephone: null,
+        timeZone: 'America/New_York',
+        locale: 'en-US',
+        currency: 'USD',
+      },
       settings: DEFAULT_SETTINGS,
       now: AT,
       today: '2026-11-24',

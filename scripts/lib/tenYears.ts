@@ -1,6 +1,6 @@
 import { addDays } from '../../src/core';
 import type { Sql } from '../../src/db/client';
-import type { Caller } from '../../src/services/define';
+import type { StaffCaller } from '../../src/services/define';
 import { CAREFUL } from '../../tests/support/careful';
 import type { Result } from '../../src/lib/outcome';
 
@@ -55,10 +55,10 @@ export async function tenYears(
 }
 
 /** Whoever asks in the bench: the demo's first prescriber. */
-export async function prescriberOf(sql: Sql): Promise<Caller> {
-  const [row] = await sql<Omit<Caller, 'name'>[]>`
+export async function prescriberOf(sql: Sql): Promise<StaffCaller> {
+  const [row] = await sql<Omit<StaffCaller, 'kind'>[]>`
     select m.practice_id, p.id as person_id, p.account, p.display_name as name, m.title, m.roles, m.register_number
     from person p join membership m on m.person_id = p.id where p.account = 'asha'`;
   if (!row) throw new Error('the demo has no asha');
-  return row as Caller;
+  return { ...row, kind: 'staff' };
 }

@@ -8,7 +8,7 @@ import { clockFor } from '@/server/clock';
 import { database, sideDatabase } from '@/server/database';
 import { environment } from '@/server/environment';
 import { resume } from '@/services/session/access';
-import type { Caller, Deps, Service } from '@/services/define';
+import type { Deps, Service, StaffCaller } from '@/services/define';
 import { perform } from '@/services/perform';
 
 export const SESSION_COOKIE = '__Host-keenfit';
@@ -28,7 +28,7 @@ export const sessionToken = async (): Promise<string | undefined> => (await cook
 export const BACKGROUND_HEADER = 'x-keenfit-background';
 
 /** The signed-in caller, once a request. */
-export const currentCaller = cache(async (): Promise<Result<Caller>> => {
+export const currentCaller = cache(async (): Promise<Result<StaffCaller>> => {
   const background = (await headers()).get(BACKGROUND_HEADER) === '1';
   return resume(deps(), await sessionToken(), !background);
 });

@@ -3,7 +3,8 @@ import type postgres from 'postgres';
 import type { Db, Tx } from './client';
 
 export interface RequestDone {
-  readonly personId: string;
+  readonly personId: string | null;
+  readonly linkId: string | null;
   readonly action: string;
   readonly output: unknown;
 }
@@ -14,14 +15,17 @@ export interface RequestDone {
  */
 export async function findRequestDone(tx: Tx, practiceId: string, requestKey: string): Promise<RequestDone | null> {
   const [row] = await tx<RequestDone[]>`
-    select person_id, action, output from request_done where practice_id = ${practiceId} and request_key = ${requestKey}`;
+    select person_id, link_id, action, output from request_done where practice_id = ${practiceId} and request_key = ${requestKey}`;
   return row ?? null;
 }
 
 /** A press that was done, to be answered again when it is sent again. */
-export const requestDoneInsert = (sql: Db, r: { practiceId: string; requestKey: string; personId: string; action: string; output: unknown; at: string }) => sql`
-  insert into request_done (practice_id, request_key, person_id, action, output, done_at)
-  values (${r.practiceId}, ${r.requestKey}, ${r.personId}, ${r.action}, ${sql.json(r.output as postgres.JSONValue)}, ${r.at})`;
+export const requestDoneInsert = (
+  sql: Db,
+  r: { practiceId: string; requestKey: string; personId: string | null; linkId: string | null; action: string; output: unknown; at: string },
+) => sql`
+  insert into request_done (practice_id, request_key, person_id, link_id, action, output, done_at)
+  values (${r.practiceId}, ${r.requestKey}, ${r.personId}, ${r.linkId}, ${r.action}, ${sql.json(r.output as postgres.JSONValue)}, ${r.at})`;
 
 /** Presses done before `before` are forgotten: nobody sends them again. */
 export async function deleteOldRequests(sql: Db, before: string): Promise<void> {

@@ -4,7 +4,7 @@ import type { Db } from './client';
 
 /** What is read of a wearer, `w`, and who it is, `i`. */
 export const wearerColumns = (sql: Db) => sql`
-  w.id, w.record_number, w.version, i.name, i.birth_date, i.telephone, i.occupation, i.guardian`;
+  w.id, w.record_number, w.version, i.name, i.birth_date, i.telephone, i.occupation, i.guardian, i.language`;
 
 /** A wearer as they are now. */
 export const wearerRow = (sql: Db, practiceId: string, id: string) => sql<WearerRow[]>`

@@ -1,9 +1,9 @@
 import 'server-only';
 import { z } from 'zod';
-import { addSeconds } from '../core';
 import { claimDispatch, listDispatchLines, noteDispatchFailure, recordSupplierAnswer, type DispatchLine, type DispatchRow } from '../db/dispatch';
 import type { Sql } from '../db/client';
 import type { Clock } from '../lib/clock';
+import { deliverOne, type Delivered } from './deliver';
 
 export interface DispatchDeps {
   readonly sql: Sql;
@@ -18,9 +18,6 @@ const answerShape = z.object({
   state: z.enum(['acknowledged', 'backordered']),
   dueOn: z.iso.date(),
 });
-
-/** Seconds until the next try: 2, 4, 8 … at most five minutes. */
-export const retrySeconds = (attempts: number): number => Math.min(300, 2 ** (attempts + 1));
 
 /** A line as the supplier reads it: figures to make, or raw data to work them out from; never both. */
 const lineOf = (l: DispatchLine) =>
@@ -39,12 +36,9 @@ const lineOf = (l: DispatchLine) =>
         diameter: l.diameterMm,
       };
 
-type Answer =
-  | { readonly kind: 'answer'; readonly body: z.infer<typeof answerShape> }
-  | { readonly kind: 'refused' }
-  | { readonly kind: 'silent'; readonly problem: string };
+type Answer = z.infer<typeof answerShape>;
 
-async function ask(deps: DispatchDeps, row: DispatchRow): Promise<Answer> {
+async function ask(deps: DispatchDeps, row: DispatchRow): Promise<Delivered<Answer>> {
   const lines = await listDispatchLines(deps.sql, row.practiceId, row.orderId);
   try {
     const response = await fetch(new URL('/orders', deps.supplierUrl), {
@@ -60,36 +54,23 @@ async function ask(deps: DispatchDeps, row: DispatchRow): Promise<Answer> {
     if (response.status === 422 || response.status === 400) return { kind: 'refused' };
     if (!response.ok) return { kind: 'silent', problem: `status ${response.status}` };
     const read = answerShape.safeParse(await response.json());
-    return read.success ? { kind: 'answer', body: read.data } : { kind: 'silent', problem: 'answer not understood' };
+    return read.success ? { kind: 'answer', answer: read.data } : { kind: 'silent', problem: 'answer not understood' };
   } catch (cause) {
     return { kind: 'silent', problem: cause instanceof Error && cause.name === 'TimeoutError' ? 'no answer in time' : 'not reached' };
   }
 }
 
-/**
- * Sends one order that is due. The claim is committed before anything leaves, the answer after: a crash in between
- * only means that the same order, under the same key, is sent again.
- * @returns false when none was due
- */
-export async function dispatchOne(deps: DispatchDeps): Promise<boolean> {
-  const now = await deps.clock.now();
-  const row = await deps.sql.begin((tx) => claimDispatch(tx, now, (attempts) => addSeconds(now, retrySeconds(attempts))));
-  if (!row) return false;
-  const answer = await ask(deps, row);
-  const at = await deps.clock.now();
-  const base = { id: crypto.randomUUID(), practiceId: row.practiceId, orderId: row.orderId, at };
-  await deps.sql.begin(async (tx) => {
-    switch (answer.kind) {
-      case 'answer':
-        await recordSupplierAnswer(tx, { ...base, state: answer.body.state, supplierReference: answer.body.reference, dueOn: answer.body.dueOn, detail: {} });
-        break;
-      case 'refused':
-        await recordSupplierAnswer(tx, { ...base, state: 'refused', supplierReference: null, dueOn: null, detail: {} });
-        break;
-      case 'silent':
-        await noteDispatchFailure(tx, { ...base, problem: answer.problem });
-        break;
-    }
+/** Sends one order that is due, under the order's own identity. @returns false when none was due */
+export const dispatchOne = (deps: DispatchDeps): Promise<boolean> =>
+  deliverOne<DispatchRow, Answer>(deps, {
+    claim: claimDispatch,
+    bring: (row) => ask(deps, row),
+    store: async (tx, { practiceId, orderId }, came, at) => {
+      const base = { id: crypto.randomUUID(), practiceId, orderId, at };
+      if (came.kind === 'silent') await noteDispatchFailure(tx, { ...base, problem: came.problem });
+      else {
+        const { state, reference, dueOn } = came.kind === 'answer' ? came.answer : { state: 'refused' as const, reference: null, dueOn: null };
+        await recordSupplierAnswer(tx, { ...base, state, supplierReference: reference, dueOn, detail: {} });
+      }
+    },
   });
-  return true;
-}

@@ -1,6 +1,6 @@
 import 'server-only';
 import type { z } from 'zod';
-import type { IsoDate, IsoInstant, PracticeSettings, Right, Role, SliceName, VisitRow } from '../core';
+import type { IsoDate, IsoInstant, LinkPurpose, PracticeSettings, Right, Role, SliceName, VisitRow } from '../core';
 import type { Sql, Tx } from '../db/client';
 import type { NewFact } from '../db/fact';
 import type { DraftDone, Hung } from '../db/pending';
@@ -10,8 +10,9 @@ import type { Result } from '../lib/outcome';
 import type { Named } from './visit/lenses';
 import type { VisitReading } from './visit/reading';
 
-/** Who asks. */
-export interface Caller {
+/** One of the staff, signed in. */
+export interface StaffCaller {
+  readonly kind: 'staff';
   readonly practiceId: string;
   readonly personId: string;
   readonly name: string;
@@ -20,6 +21,19 @@ export interface Caller {
   readonly roles: readonly Role[];
   readonly registerNumber: string | null;
 }
+
+/** A wearer who holds a link: it opens one lesson, or one paper. */
+export interface LinkCaller {
+  readonly kind: 'link';
+  readonly practiceId: string;
+  readonly linkId: string;
+  readonly wearerId: string;
+  readonly purpose: LinkPurpose;
+  /** The lesson, or the visit of which the paper is. */
+  readonly subjectId: string;
+}
+/** Who asks. */
+export type Caller = StaffCaller | LinkCaller;
 
 export interface Deps {
   readonly sql: Sql;
@@ -33,12 +47,12 @@ export interface Deps {
  * What a use case works with: one transaction, one moment, one practice. No pool is in reach here: a use case that waited
  * for a second connection while holding its first would stop the whole server as soon as enough of them did.
  */
-export interface Context {
+export interface Context<By extends Caller = StaffCaller> {
   readonly tx: Tx;
   readonly now: IsoInstant;
   /** The practice's calendar day. */
   readonly today: IsoDate;
-  readonly caller: Caller;
+  readonly caller: By;
   readonly practice: PracticeWithSettings;
   readonly settings: PracticeSettings;
   readonly mode: Deps['mode'];
@@ -59,7 +73,7 @@ export const libraryTag = (context: Context): string => `${context.practice.libr
 /** What is in reach before the transaction: pools, and no record held. */
 export interface Before {
   readonly deps: Deps;
-  readonly caller: Caller;
+  readonly caller: StaffCaller;
   readonly now: IsoInstant;
 }
 
@@ -74,6 +88,8 @@ export interface Service<Shape extends z.ZodType, Output, Prepared = undefined> 
   readonly kind: 'command' | 'query';
   readonly name: string;
   readonly right: Right;
+  /** Wearers' links that open it too; none where left out. Only `defineLinkQuery` sets it. */
+  readonly links?: readonly LinkPurpose[];
   readonly input: Shape;
   /** False for what touches no record: autosaved typing, lights, a sign of life; or whether this time something was read. */
   readonly audited?: false | ((output: Output) => boolean);
@@ -84,9 +100,20 @@ export interface Service<Shape extends z.ZodType, Output, Prepared = undefined> 
   readonly run: (context: Context, input: z.output<Shape>, prepared: Prepared) => Promise<Result<Output>>;
 }
 
+/** What authorising needs to know of a use case. */
+export type AnyService = Pick<Service<z.ZodType, unknown, unknown>, 'right' | 'links'>;
+
 export const defineCommand = <Shape extends z.ZodType, Output, Prepared = undefined>(
-  service: Omit<Service<Shape, Output, Prepared>, 'kind'>,
+  service: Omit<Service<Shape, Output, Prepared>, 'kind' | 'links'>,
 ): Service<Shape, Output, Prepared> & { readonly kind: 'command' } => ({ ...service, kind: 'command' });
 export const defineQuery = <Shape extends z.ZodType, Output>(
-  service: Omit<Service<Shape, Output>, 'kind'>,
+  service: Omit<Service<Shape, Output>, 'kind' | 'links'>,
+): Service<Shape, Output> & { readonly kind: 'query' } => ({ ...service, kind: 'query' });
+
+/** A query that a wearer's link opens as well: it is written for whoever asks. */
+export const defineLinkQuery = <Shape extends z.ZodType, Output>(
+  service: Omit<Service<Shape, Output>, 'kind' | 'links' | 'run'> & {
+    readonly links: readonly LinkPurpose[];
+    readonly run: (context: Context<Caller>, input: z.output<Shape>) => Promise<Result<Output>>;
+  },
 ): Service<Shape, Output> & { readonly kind: 'query' } => ({ ...service, kind: 'query' });

@@ -15,7 +15,7 @@ import { openReferral, recordReferralStep } from './referral/commands';
 import { recordFindings } from './finding/commands';
 import { readPicture } from './picture/queries';
 import { recordPicture } from './picture/commands';
-import { saveCareProduct } from './careProduct/commands';
+import { recordCarePair, saveCareProduct } from './careProduct/commands';
 import { cancelImport, recordImport, takeImport } from './catalogueImport/commands';
 import { readImport, readImportFaults } from './catalogueImport/queries';
 import { changeHouseList } from './houseList/commands';
@@ -31,6 +31,8 @@ import { closeVisit, openVisit, saveDraft } from './visit/commands';
 import { readNewer, readSession, readToday, readVisit } from './visit/queries';
 import { createWearer, updateWearer } from './wearer/commands';
 import { readWearer, searchWearers } from './wearer/queries';
+import { endWearerLink, openWearerLink } from './wearerLink/commands';
+import { readTakeHome } from './wearerLink/queries';
 
 /** Everything that changes something. */
 export const COMMANDS = {
@@ -78,12 +80,15 @@ export const COMMANDS = {
   cancelImport,
   changeSetting,
   saveCareProduct,
+  recordCarePair,
   addStaff,
   endStaff,
   resetPassword,
   setLights,
   stillHere,
   setClock,
+  openWearerLink,
+  endWearerLink,
 } as const;
 /** Everything that only reads. */
 export const QUERIES = {
@@ -103,6 +108,7 @@ export const QUERIES = {
   readImportFaults,
   readSettings,
   readStaff,
+  readTakeHome,
 } as const;
 export type CommandName = keyof typeof COMMANDS;
 export type QueryName = keyof typeof QUERIES;

@@ -1,6 +1,6 @@
 import 'server-only';
 import type { z } from 'zod';
-import { DEFAULT_SETTINGS, dayIn, may, type IsoInstant } from '../core';
+import { DEFAULT_SETTINGS, dayIn, type IsoInstant } from '../core';
 import { auditInsert } from '../db/audit';
 import type { Tx } from '../db/client';
 import { sendPending } from '../db/pending';
@@ -9,7 +9,8 @@ import { findRequestDone, requestDoneInsert } from '../db/requestKey';
 import { must } from '../lib/assert';
 import { err, ok, type Problem, type Result } from '../lib/outcome';
 import { toProblem } from '../schema/problems';
-import type { Caller, Context, Deps, Service } from './define';
+import { actorOf, refusalOf } from './authorise';
+import type { Caller, Context, Deps, Service, StaffCaller } from './define';
 
 /** Thrown inside a transaction to undo it and hand an expected failure out. */
 class Rollback extends Error {
@@ -31,14 +32,14 @@ export interface PerformOptions<Extra> {
   readonly extra?: (context: Context) => Promise<Extra>;
 }
 
-/** What a use case works with, from its transaction and its practice. */
+/** What a use case works with, from its transaction and its practice. A use case that staff alone may ask for is authorised for them, and sees none but them. */
 function contextOf(tx: Tx, deps: Deps, caller: Caller, practice: PracticeWithSettings, now: IsoInstant): Context {
   const pending: Context['pending'] = { facts: [], hung: [], drafts: [] };
   return {
     tx,
     now,
     today: dayIn(now, practice.timeZone),
-    caller,
+    caller: caller as StaffCaller,
     practice,
     settings: { ...DEFAULT_SETTINGS, ...practice.settings },
     mode: deps.mode,
@@ -62,7 +63,7 @@ async function record<Shape extends z.ZodType, Output, Prepared>(
   if (service.audited === false || service.audited?.(output) === false) return;
   const { tx, caller, now } = context;
   const about = service.about(input, output);
-  const by = { practiceId: caller.practiceId, personId: caller.personId, action: service.name, at: now };
+  const by = { practiceId: caller.practiceId, ...actorOf(caller), action: service.name, at: now };
   const audit = auditInsert(tx, { ...by, id: context.newId(), subjectKind: about?.subjectKind ?? null, subjectId: about?.subjectId ?? null });
   if (requestKey === null) await audit;
   else await tx`with done as (${requestDoneInsert(tx, { ...by, requestKey, output })} returning 1), line as (${audit} returning 1) select 1`;
@@ -79,11 +80,12 @@ export async function performWith<Shape extends z.ZodType, Output, Prepared, Ext
   raw: unknown,
   options: PerformOptions<Extra> = {},
 ): Promise<Result<Performed<Output, Extra>>> {
-  if (!may(caller.roles, service.right)) return err({ kind: 'forbidden', why: service.right });
+  const refused = refusalOf(service, caller);
+  if (refused) return err(refused);
   const read = service.input.safeParse(raw);
   if (!read.success) return err(toProblem(read.error));
   const now = await deps.clock.now();
-  const prepared = service.prepare ? await service.prepare({ deps, caller, now }, read.data) : ok(undefined as Prepared);
+  const prepared = service.prepare ? await service.prepare({ deps, caller: caller as StaffCaller, now }, read.data) : ok(undefined as Prepared);
   if (!prepared.ok) return prepared;
   const once = service.audited === false || service.kind === 'query' ? null : (options.requestKey ?? null);
   try {
@@ -91,7 +93,9 @@ export async function performWith<Shape extends z.ZodType, Output, Prepared, Ext
       const practice = must(await findPractice(tx, caller.practiceId, once), 'practice');
       if (once !== null) {
         const done = await findRequestDone(tx, practice.id, once);
-        if (done && (done.action !== service.name || done.personId !== caller.personId)) throw new Rollback({ kind: 'conflict', what: 'request', differs: [] });
+        const by = actorOf(caller);
+        if (done && (done.action !== service.name || done.personId !== by.personId || done.linkId !== by.linkId))
+          throw new Rollback({ kind: 'conflict', what: 'request', differs: [] });
         if (done) return ok({ output: done.output as Output, extra: null });
       }
       const context = contextOf(tx, deps, caller, practice, now);

@@ -21,6 +21,7 @@ export interface SessionContext {
     readonly telephone: string;
     readonly emergencyTelephone: string | null;
     readonly timeZone: string;
+    readonly locale: string;
     readonly currency: string;
   };
   readonly settings: PracticeSettings;
@@ -40,6 +41,7 @@ export function sessionContextOf(context: Context): SessionContext {
       telephone: practice.telephone,
       emergencyTelephone: practice.emergencyTelephone,
       timeZone: practice.timeZone,
+      locale: practice.locale,
       currency: practice.currency,
     },
     settings: context.settings,

@@ -18,6 +18,7 @@ let ids: {
   prescriptionId: string;
   staffId: string;
   appointmentId: string;
+  linkId: string;
 };
 let lens: Awaited<ReturnType<typeof spec>>;
 
@@ -60,6 +61,7 @@ beforeAll(async () => {
     prescriptionId,
     staffId: world.callers.technician.personId,
     appointmentId: appointment?.id ?? '',
+    linkId: String((await world.must('openWearerLink', { purpose: 'takeHome', subjectId: visitId })).linkId),
   };
 }, 60_000);
 afterAll(() => world.db.close());
@@ -164,6 +166,10 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   setLights: () => ({ deviceId: randomUUID(), lights: 'down' }),
   stillHere: () => ({}),
   setClock: () => ({ frozenAt: null, offsetSeconds: 0 }),
+  recordCarePair: () => ({ productId: randomUUID(), material: 'Samphirol', effect: 'irritates', source: 'its maker' }),
+  openWearerLink: () => ({ purpose: 'takeHome', subjectId: ids.visitId }),
+  endWearerLink: () => ({ linkId: ids.linkId }),
+  readTakeHome: () => ({ visitId: ids.visitId }),
 };
 const names = Object.keys(SERVICES) as ServiceName[];
 /** Use cases that name no record: another practice may do them, for itself. */
@@ -194,7 +200,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(65);
+    expect(names).toHaveLength(70);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -240,6 +246,10 @@ describe('another practice', () => {
       'catalogue_import',
       'visit',
       'membership',
+      'wearer_link',
+      'wearer_link_end',
+      'care_pair',
+      'message',
     ];
     const count = async (): Promise<unknown[]> =>
       Promise.all(

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../../src/db/client';
 import { QUERIES, SERVICES, type ServiceName } from '../../src/services';
 import { signIn } from '../../src/services/session/access';
-import type { Caller } from '../../src/services/define';
+import type { StaffCaller } from '../../src/services/define';
 import { perform } from '../../src/services/perform';
 import { blinksAt, openWorld, SENTENCES, spec, type World } from './support';
 
@@ -13,7 +13,7 @@ beforeAll(async () => {
 });
 afterAll(() => world.db.close());
 
-const press = (name: ServiceName, input: unknown, key: string, caller: Caller = world.asha) =>
+const press = (name: ServiceName, input: unknown, key: string, caller: StaffCaller = world.asha) =>
   perform(SERVICES[name] as never, world.deps, caller, input, key) as Promise<{
     ok: boolean;
     value?: Record<string, string>;

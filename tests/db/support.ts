@@ -2,7 +2,7 @@ import { addSeconds, type Eye, type Role } from '../../src/core';
 import { loadDemo } from '../../demo/load';
 import { findPractice } from '../../src/db/practice';
 import type { Result } from '../../src/lib/outcome';
-import type { Caller, Deps } from '../../src/services/define';
+import type { StaffCaller, Deps } from '../../src/services/define';
 import { perform } from '../../src/services/perform';
 import { SERVICES, type ServiceName } from '../../src/services';
 import { recordOf, type VisitRecord } from '../../src/features/visit/shell/visitData';
@@ -17,12 +17,12 @@ export interface World {
   readonly db: TestDatabase;
   readonly deps: Deps;
   readonly practiceId: string;
-  readonly asha: Caller;
-  readonly callers: Readonly<Record<Role, Caller>>;
+  readonly asha: StaffCaller;
+  readonly callers: Readonly<Record<Role, StaffCaller>>;
   wearerId(record: number): Promise<string>;
   move(seconds: number): void;
-  do(name: ServiceName, input: unknown, caller?: Caller): Promise<Result<Record<string, never>>>;
-  must(name: ServiceName, input: unknown, caller?: Caller): Promise<Record<string, string & number>>;
+  do(name: ServiceName, input: unknown, caller?: StaffCaller): Promise<Result<Record<string, never>>>;
+  must(name: ServiceName, input: unknown, caller?: StaffCaller): Promise<Record<string, string & number>>;
   record(visitId: string): Promise<VisitRecord>;
   /** A visit opened for a wearer, with powers recorded. */
   visit(record?: number, powers?: Partial<Record<Eye, string | null>>, kind?: string): Promise<string>;
@@ -37,11 +37,11 @@ export async function openWorld(): Promise<World> {
   const deps: Deps = { sql: db.app, side: db.side, clock: { now: () => Promise.resolve(now) }, mode: 'test' };
   const [practice] = await db.owner<{ id: string }[]>`select id from practice`;
   if (!practice) throw new Error('no practice');
-  const callerOf = async (account: string): Promise<Caller> => {
+  const callerOf = async (account: string): Promise<StaffCaller> => {
     const [row] = await db.owner<{ practiceId: string; personId: string; displayName: string; title: string; roles: Role[]; registerNumber: string | null }[]>`
       select m.practice_id, p.id as person_id, p.display_name, m.title, m.roles, m.register_number from person p join membership m on m.person_id = p.id where p.account = ${account}`;
     if (!row) throw new Error(account);
-    return { ...row, name: row.displayName, account };
+    return { ...row, kind: 'staff', name: row.displayName, account };
   };
   const callers = {
     prescriber: await callerOf(ACCOUNTS.prescriber),
@@ -92,7 +92,7 @@ export async function openWorld(): Promise<World> {
 }
 
 /** Another practice on the same server, with its own people and lenses. */
-export async function openNeighbour(world: World): Promise<{ practiceId: string; caller: Caller }> {
+export async function openNeighbour(world: World): Promise<{ practiceId: string; caller: StaffCaller }> {
   const owner = world.db.owner;
   await owner.unsafe(`update person set account = account || '-1'`);
   const { practiceId } = await loadDemo(owner, TEST_NOW);
@@ -102,6 +102,7 @@ export async function openNeighbour(world: World): Promise<{ practiceId: string;
   return {
     practiceId,
     caller: {
+      kind: 'staff',
       practiceId,
       personId: person.id,
       name: 'Neighbour',

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { assert, must, unreachable } from '../../src/lib/assert';
 import { err, forbidden, invalid, notFound, ok, ruleBroken } from '../../src/lib/outcome';
-import { retrySeconds } from '../../src/jobs/dispatchOrders';
+import { retrySeconds } from '../../src/jobs/deliver';
 import { checkPassword, hashPassword } from '../../src/server/password';
 import { hashToken, newToken } from '../../src/server/token';
 import { stockOf } from '../../src/standins/supplier/stock';

@@ -48,4 +48,9 @@ describe('every page brings its words', () => {
   it('a word that nothing brings is found', () => {
     expect(missing('src/features/visit/steps/supply/SupplyStep.tsx', new Set(everywhere), new Set())).not.toEqual([]);
   });
+  it('no key of a message is forced by a cast: keys from data are asked for in one place', () => {
+    const forced = [...sources].filter(([, text]) => /\$\{[^}]* as '|\w\([\w.]+ as '\w+'\)/.test(text)).map(([file]) => file);
+    expect(sources.size).toBeGreaterThan(150);
+    expect(forced).toEqual([]);
+  });
 });

@@ -15,3 +15,6 @@ export interface AnyFact extends Appended {
 export interface Fact extends AnyFact {
   readonly eye: Eye;
 }
+
+/** The reason of a correction that only took back what its author had recorded seconds before; nobody types it. */
+export const UNDONE = '#undone';

@@ -38,4 +38,6 @@ export interface WearerRow {
   readonly telephone: string | null;
   readonly occupation: string | null;
   readonly guardian: string | null;
+  /** BCP 47: papers and messages for this wearer are written in it. */
+  readonly language: string;
 }

@@ -1,11 +1,9 @@
 import { createContext, useContext } from 'react';
 import { useTranslations } from 'use-intl';
+import { useKnownWords } from '@/i18n/wordsOf';
 import type { Eye } from '@/core';
 import type { FieldProblem, ProblemData, Problem } from '@/lib/outcome';
 import { formatDay } from '@/i18n/format';
-
-type Words = ReturnType<typeof useTranslations<'problems'>>;
-type Code = Parameters<Words['has']>[0];
 
 /** Days inside a message are written as days, and numbers below nothing with a minus sign. */
 const plainly = (value: string | number): string | number => {
@@ -16,8 +14,8 @@ const shown = (data: ProblemData = {}): Record<string, string | number> => Objec
 
 /** A problem code with its data, in words. */
 export function useProblemWords(): (code: string, data?: ProblemData) => string {
-  const t = useTranslations('problems');
-  return (code, data) => (t.has(code as Code) ? t(code as 'notUnderstood', shown(data)) : t('notUnderstood'));
+  const { has, of } = useKnownWords('problems');
+  return (code, data) => (has(code) ? of(code, shown(data)) : of('notUnderstood'));
 }
 
 /** Names a rule that refuses, where rules have names: in a visit. */

@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import type { FAMILY_COLUMNS } from '@/schema/catalogue';
 import { Field, ProblemLine } from '@/ui/Field';
 import { CHOICES } from './editing';
@@ -17,6 +18,7 @@ export function FactField({
   readonly onValue: (value: string) => void;
 }) {
   const t = useTranslations('library');
+  const tOf = useWordsOf('library');
   const options = CHOICES[column];
   if (!options) return <Field label={t(`columns.${column}`)} value={value} onValue={onValue} problem={fault} autoComplete="off" />;
   return (
@@ -25,7 +27,7 @@ export function FactField({
       <select className="choice w-full h-10" value={value} onChange={(event) => onValue(event.target.value)}>
         {options.map((o) => (
           <option key={o} value={o}>
-            {o === '' ? t('notSaid') : t(`options.${o as 'toric'}`)}
+            {o === '' ? t('notSaid') : tOf(`options.${o}`)}
           </option>
         ))}
       </select>

@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { Fragment, useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { DEFAULT_SETTINGS, may, SETTINGS, type SettingKey, type SettingValue } from '@/core';
 import { formatMoment, formatMoney } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
@@ -54,19 +55,21 @@ function SettingsPage({ changes, careProducts }: { readonly changes: Changes; re
 /** A setting's value in words. */
 function useSettingWords(): (key: SettingKey, value: SettingValue) => string {
   const t = useTranslations('settings');
+  const tOf = useWordsOf('settings');
   const { session } = useServer();
   return (key, value) => {
     const d = SETTINGS[key];
-    if (d.kind === 'choice') return t(`s.${key as 'dust'}.o.${String(value) as 'stop'}`);
+    if (d.kind === 'choice') return tOf(`s.${key}.o.${String(value)}`);
     if (d.kind === 'flag') return value === true ? t('yes') : t('no');
     if (d.kind === 'number' && d.unit === 'money') return formatMoney(Math.round(Number(value) * 100), session.practice.currency);
-    if (d.kind === 'number') return `${String(value)} ${t(`units.${d.unit as 'mm'}`)}`;
+    if (d.kind === 'number') return `${String(value)} ${tOf(`units.${d.unit}`)}`;
     return value === '' ? t('empty') : String(value);
   };
 }
 
 function SettingRow({ name, changes, mayChange }: { readonly name: SettingKey; readonly changes: Changes; readonly mayChange: boolean }) {
   const t = useTranslations('settings');
+  const tOf = useWordsOf('settings');
   const words = useSettingWords();
   const problemWords = useProblemWords();
   const refusal = useRefusalWords();
@@ -125,7 +128,7 @@ function SettingRow({ name, changes, mayChange }: { readonly name: SettingKey; r
               value={typed}
               onChange={(event) => setText(event.target.value)}
             />
-            {d.kind === 'number' ? <span className="label">{d.unit === 'money' ? session.practice.currency : t(`units.${d.unit as 'mm'}`)}</span> : null}
+            {d.kind === 'number' ? <span className="label">{d.unit === 'money' ? session.practice.currency : tOf(`units.${d.unit}`)}</span> : null}
           </>
         )}
         {dirty ? (

@@ -2,6 +2,7 @@
 import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
@@ -33,6 +34,7 @@ function SignInPage({
   readonly to: string;
 }) {
   const t = useTranslations('signIn');
+  const tOf = useWordsOf('signIn');
   const refusal = useRefusalWords();
   const [chosen, setChosen] = useState<string | null>(people[0]?.account ?? null);
   const [account, setAccount] = useState('');
@@ -117,7 +119,7 @@ function SignInPage({
                 <KeyCap>{String(index + 1)}</KeyCap>
               </span>
               <span className="p-4 flex items-center">
-                {chosen === person.account ? form : <span className="label">{t(`opens.${person.account as 'asha'}`)}</span>}
+                {chosen === person.account ? form : <span className="label">{tOf(`opens.${person.account}`)}</span>}
               </span>
             </li>
           ))}

@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import type { WearerFile } from '@/core';
 import { formatDay } from '@/i18n/format';
 import wearerFormWords from '@/i18n/messages/en/wearerForm.messages.json';
@@ -50,14 +51,14 @@ function EditPanel({ wearer, onClose }: { readonly wearer: WearerFile['wearer'];
 
 function Differs({ differs, onReload }: { readonly differs: Extract<Problem, { kind: 'conflict' }>['differs']; readonly onReload: () => void }) {
   const t = useTranslations('wearer');
-  const facts = useTranslations('visit.facts');
+  const factsOf = useWordsOf('visit.facts');
   return (
     <div className="mb-3" role="alert">
       <Stated state="watch">{t('conflict')}</Stated>
       <ul>
         {differs.map((d) => (
           <li key={d.what} className="label">
-            {t('conflictField', { field: facts.has(d.what as 'name') ? facts(d.what as 'name') : d.what, text: d.text })}
+            {t('conflictField', { field: factsOf(d.what), text: d.text })}
           </li>
         ))}
       </ul>

@@ -1,7 +1,9 @@
 import 'server-only';
+import { insertCarePair } from '../../db/carePair';
 import { insertCareProduct, listCareProducts } from '../../db/careProduct';
 import { holdPractice } from '../../db/practice';
-import { err, ok, type Problem } from '../../lib/outcome';
+import { err, notFound, ok, type Problem } from '../../lib/outcome';
+import { carePairForm } from '../../schema/carePair';
 import { careProductForm } from '../../schema/careProduct';
 import { defineCommand } from '../define';
 
@@ -34,5 +36,19 @@ export const saveCareProduct = defineCommand({
       recordedBy: caller.personId,
     });
     return saved ? ok({ productId: productId ?? id }) : err(conflict);
+  },
+});
+
+/** Says how a solution goes with a material; what was said before stays on record. */
+export const recordCarePair = defineCommand({
+  name: 'recordCarePair',
+  right: 'settings',
+  input: carePairForm,
+  about: (form) => ({ subjectKind: 'careProduct', subjectId: form.productId }),
+  run: async ({ tx, caller, now, newId }, form) => {
+    const there = await listCareProducts(tx, caller.practiceId);
+    if (!there.some((p) => p.productId === form.productId)) return notFound('careProduct');
+    await insertCarePair(tx, { ...form, id: newId(), practiceId: caller.practiceId, recordedAt: now, recordedBy: caller.personId });
+    return ok(null);
   },
 });

@@ -7,6 +7,7 @@ import {
   latest,
   lensFindingProblem,
   secondsBetween,
+  UNDONE,
   type Eye,
   type Fact,
   type FactChain,
@@ -192,7 +193,7 @@ export const undo = defineCommand({
       const before = fact.value.correctsId;
       const old = before ? await factOfVisit(context, kind, form.visitId, before) : null;
       const restored = old?.ok ? await findFactValues(context.tx, kind, context.caller.practiceId, old.value.id) : {};
-      const done = await append(context, taken.value, kind, fact.value, { values: restored, reason: 'undone within seconds', voided: old === null });
+      const done = await append(context, taken.value, kind, fact.value, { values: restored, reason: UNDONE, voided: old === null });
       if (!done.ok) return done;
       if (kind === 'lensOnEye' && before === null) await backToDrawer(context, taken.value, fact.value);
     }

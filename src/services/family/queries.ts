@@ -2,6 +2,7 @@ import 'server-only';
 import { listImports, type ImportRow } from '../../db/catalogueImport';
 import { asCatalogue, findFamilyInForce, listFamilies, listFamilyVersions, type FamilyWithBlocks, type VersionMark } from '../../db/family';
 import { listFamilyUse, type FamilyUse } from '../../db/familyEnding';
+import { listCarePairs, type CarePairRow } from '../../db/carePair';
 import { listCareProducts, type CareProductRow } from '../../db/careProduct';
 import { listHouseList, type HouseListRow } from '../../db/houseList';
 import { listTrialStock, type TrialStockRow } from '../../db/trialStock';
@@ -88,6 +89,8 @@ export const exportCatalogue = defineQuery({
 export interface Library {
   readonly families: readonly FamilyWithBlocks[];
   readonly careProducts: readonly CareProductRow[];
+  /** Solutions that do not go with a material. */
+  readonly carePairs: readonly CarePairRow[];
   readonly houseList: readonly HouseListRow[];
 }
 
@@ -102,11 +105,12 @@ export const readFamilies = defineQuery({
     const tag = libraryTag(context);
     if (form.known === tag) return ok({ tag, library: null });
     const { practiceId } = context.caller;
-    const [families, careProducts, houseList] = [
+    const [families, careProducts, carePairs, houseList] = [
       await listFamilies(context.tx, practiceId, context.today),
       await listCareProducts(context.tx, practiceId),
+      await listCarePairs(context.tx, practiceId),
       await listHouseList(context.tx, practiceId),
     ];
-    return ok({ tag, library: { families, careProducts, houseList } });
+    return ok({ tag, library: { families, careProducts, carePairs, houseList } });
   },
 });

@@ -8,7 +8,7 @@ import { signInForm } from '../../schema/staff';
 import { toProblem } from '../../schema/problems';
 import { checkPassword, hashPassword } from '../../server/password';
 import { hashToken, newToken } from '../../server/token';
-import type { Caller, Deps } from '../define';
+import type { Deps, StaffCaller } from '../define';
 import { placeOf, tryPassword } from './throttle';
 
 /** A session ends after this long whatever happens. */
@@ -42,7 +42,7 @@ async function placeFor(deps: Deps, staff: { readonly personId: string } | null,
 }
 
 /** Signs somebody in. The same answer and the same wait for an unknown account and a wrong password. */
-export async function signIn(deps: Deps, raw: unknown, from: From): Promise<Result<{ token: string; device: string; caller: Caller }>> {
+export async function signIn(deps: Deps, raw: unknown, from: From): Promise<Result<{ token: string; device: string; caller: StaffCaller }>> {
   const read = signInForm.safeParse(raw);
   if (!read.success) return err(toProblem(read.error));
   const { account, password } = read.data;
@@ -64,6 +64,7 @@ export async function signIn(deps: Deps, raw: unknown, from: From): Promise<Resu
     token,
     device,
     caller: {
+      kind: 'staff',
       practiceId: staff.practiceId,
       personId: staff.personId,
       name: staff.displayName,
@@ -84,7 +85,7 @@ export async function lock(deps: Deps, token: string | undefined): Promise<void>
  * Who a session token stands for. Fails closed: an ended, locked, idle or unknown session is nobody.
  * @param touch false for what a page asks by itself: a poll is no sign of life
  */
-export async function resume(deps: Deps, token: string | undefined, touch = true): Promise<Result<Caller>> {
+export async function resume(deps: Deps, token: string | undefined, touch = true): Promise<Result<StaffCaller>> {
   const signedOut = (why: 'none' | 'idle' | 'locked' | 'ended'): { ok: false; error: Problem } => err({ kind: 'signedOut', why });
   if (!token) return signedOut('none');
   const tokenHash = hashToken(token);
@@ -100,6 +101,7 @@ export async function resume(deps: Deps, token: string | undefined, touch = true
   }
   if (touch && quiet > 5) await touchSession(deps.sql, tokenHash, now);
   return ok({
+    kind: 'staff',
     practiceId: session.practiceId,
     personId: session.personId,
     name: session.displayName,

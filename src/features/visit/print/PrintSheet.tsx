@@ -2,7 +2,9 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { evidenceKey, LENS_PASS_RULES, OVERRIDABLE, overrideOf } from '@/core';
+import { LANGUAGES, PaperWords } from '@/i18n/languages';
+import { useWordsOf } from '@/i18n/wordsOf';
+import { evidenceKey, languageFor, LENS_PASS_RULES, OVERRIDABLE, overrideOf } from '@/core';
 import { formatDay, formatMoment, formatRecord } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { StateMark } from '@/ui/marks';
@@ -32,6 +34,8 @@ export function PrintSheet({
   const { record } = useVisit();
   const { practice, viewer, now } = record.session;
   const { wearer } = record;
+  // A colleague reads the practice's language, a wearer their own.
+  const language = languageFor([reader === 'wearer' ? wearer.language : null, practice.locale], LANGUAGES);
   const number = practice.emergencyTelephone?.trim() ?? '';
   return (
     <div className="paper-page">
@@ -56,20 +60,22 @@ export function PrintSheet({
           <StateMark state="stop" /> {t('noNumber')}
         </p>
       ) : (
-        <article className="paper" data-testid="paper">
-          <header>
-            <h1 className="power">{title}</h1>
-            <p>{t('from', { practice: practice.name, address: practice.address, telephone: practice.telephone })}</p>
-            <p className="value">{t('wearer', { name: wearer.name, day: formatDay(wearer.birthDate), record: formatRecord(wearer.recordNumber) })}</p>
-          </header>
-          {children}
-          {reader === 'colleague' ? <StopsAndCautions /> : null}
-          <section className="paper-danger">
-            <h2>{t('dangerTitle')}</h2>
-            <p>{t('dangerDo', { telephone: number })}</p>
-          </section>
-          <p className="note">{t('written', { moment: formatMoment(now, practice.timeZone), name: viewer.name })}</p>
-        </article>
+        <PaperWords language={language}>
+          <article className="paper" data-testid="paper" lang={language}>
+            <header>
+              <h1 className="power">{title}</h1>
+              <p>{t('from', { practice: practice.name, address: practice.address, telephone: practice.telephone })}</p>
+              <p className="value">{t('wearer', { name: wearer.name, day: formatDay(wearer.birthDate), record: formatRecord(wearer.recordNumber) })}</p>
+            </header>
+            {children}
+            {reader === 'colleague' ? <StopsAndCautions /> : null}
+            <section className="paper-danger">
+              <h2>{t('dangerTitle')}</h2>
+              <p>{t('dangerDo', { telephone: number })}</p>
+            </section>
+            <p className="note">{t('written', { moment: formatMoment(now, practice.timeZone), name: viewer.name })}</p>
+          </article>
+        </PaperWords>
       )}
     </div>
   );
@@ -79,7 +85,7 @@ export function PrintSheet({
 function StopsAndCautions() {
   const t = useTranslations('print');
   const stops = useTranslations('stops');
-  const names = useTranslations('ruleNames');
+  const names = useWordsOf('ruleNames');
   const evidence = useEvidenceWords();
   const { record, health } = useVisit();
   const again = record.health.overrides.filter((p) => LENS_PASS_RULES.includes(p.rule) && p.visitId === record.visit.id);
@@ -92,15 +98,14 @@ function StopsAndCautions() {
           const pass = OVERRIDABLE.includes(f.rule.strength) ? overrideOf(f, record.health.overrides) : null;
           return (
             <li key={evidenceKey(f)}>
-              <strong>{t('named', { name: stops(`strength.${f.rule.strength}`), text: names(f.rule.id as 'dust') })}</strong>{' '}
-              {f.evidence.map(evidence).join(' · ')}
+              <strong>{t('named', { name: stops(`strength.${f.rule.strength}`), text: names(f.rule.id) })}</strong> {f.evidence.map(evidence).join(' · ')}
               {pass ? ` (${t('reasonGiven', { name: pass.overriddenByName, reason: pass.reason })})` : ''}
             </li>
           );
         })}
         {again.map((p) => (
           <li key={p.id}>
-            <strong>{names(p.rule as 'sameLensAgain')}</strong> {t('bracket', { text: t('reasonGiven', { name: p.overriddenByName, reason: p.reason }) })}
+            <strong>{names(p.rule)}</strong> {t('bracket', { text: t('reasonGiven', { name: p.overriddenByName, reason: p.reason }) })}
           </li>
         ))}
       </ul>

@@ -1,6 +1,21 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { askedQuestions, EYES, formatRefraction, SIGNS, type Eye } from '@/core';
+import { useWordsOf } from '@/i18n/wordsOf';
+import {
+  answersFirst,
+  answersGiven,
+  EYES,
+  formatRefraction,
+  lensesOnPaper,
+  prescriptionCopy,
+  referralLetter,
+  signedAt,
+  SIGNS,
+  type Eye,
+  type PaperAnswer,
+  type PrescriptionCopy,
+  type SignId,
+} from '@/core';
 import { formatDay } from '@/i18n/format';
 import { useAnswerWords } from '../shell/answerWords';
 import { DecisionLine } from '../shell/DecisionLine';
@@ -22,25 +37,24 @@ import stopsWords from '@/i18n/messages/en/stops.messages.json';
 /** The same-day referral: why, what was found, what is worn and since when. */
 function ReferralSheetPage() {
   const t = useTranslations('print');
-  const names = useTranslations('ruleNames');
+  const names = useWordsOf('ruleNames');
   const { record, run } = useVisit();
-  const open = record.health.stops.filter((s) => s.endedAt === null);
-  const referral = record.health.referrals.find((r) => open.some((s) => s.id === r.stopId)) ?? null;
   const { practice, settings } = record.session;
-  const to = referral?.addressedTo ?? settings.referralTo;
-  const telephone = referral?.telephone ?? (settings.referralTelephone || (practice.emergencyTelephone ?? ''));
-  const printed = referral?.steps.some((s) => s.step === 'printed');
+  const letter = referralLetter(record.health.stops, record.health.referrals, {
+    to: settings.referralTo,
+    telephone: settings.referralTelephone || (practice.emergencyTelephone ?? ''),
+  });
   return (
     <PrintSheet
       title={t('referral')}
       onPrint={() => {
-        if (referral && !printed) void run('recordReferralStep', { referralId: referral.id, step: 'printed' });
+        if (letter.referral && !letter.printed) void run('recordReferralStep', { referralId: letter.referral.id, step: 'printed' });
       }}
     >
-      <p>{t('to', { to: to || practice.town, telephone })}</p>
-      {open.length === 0 ? <p>{t('noNames')}</p> : <p className="value">{t('sees')}</p>}
-      {open.map((s) => (
-        <p key={s.id}>{t('suspected', { name: names(s.rule as 'dust') })}</p>
+      <p>{t('to', { to: letter.to || practice.town, telephone: letter.telephone })}</p>
+      {letter.suspected.length === 0 ? <p>{t('noNames')}</p> : <p className="value">{t('sees')}</p>}
+      {letter.suspected.map((s) => (
+        <p key={s.stopId}>{t('suspected', { name: names(s.rule) })}</p>
       ))}
       {record.wearer.telephone ? <p>{t('wearerTelephone', { telephone: record.wearer.telephone })}</p> : null}
       <Sight />
@@ -51,51 +65,41 @@ function ReferralSheetPage() {
   );
 }
 
-/** What a colleague asks first: since when, lenses last worn, solution, medicines, water and sleep. */
-const ASKED_FIRST = ['onset', 'danger', 'lastWorn', 'solution', 'medicines', 'drops', 'water', 'sleptIn', 'headache'] as const;
-
 function WhatHappened() {
   const t = useTranslations('print');
-  const words = useAnswerWords();
   const { health } = useVisit();
   return (
     <section data-testid="what-happened">
       <h2>{t('whatHappened')}</h2>
-      <dl className="paper-list">
-        {ASKED_FIRST.map((id) => {
-          const answer = health.answers[id];
-          return (
-            <div key={id}>
-              <dt>{words.name(id)}</dt>
-              <dd>{answer ? `${words.answer(id, answer.value)} ${answer.note ?? ''}` : t('notAsked')}</dd>
-            </div>
-          );
-        })}
-      </dl>
+      <AnswerList answers={answersFirst(health.answers)} />
     </section>
+  );
+}
+
+function AnswerList({ answers }: { readonly answers: readonly PaperAnswer[] }) {
+  const t = useTranslations('print');
+  const words = useAnswerWords();
+  return (
+    <dl className="paper-list">
+      {answers.map(({ question, answer }) => (
+        <div key={question}>
+          <dt>{words.name(question)}</dt>
+          <dd>{answer ? `${words.answer(question, answer.value)} ${answer.note ?? ''}` : t('notAsked')}</dd>
+        </div>
+      ))}
+    </dl>
   );
 }
 
 /** A summary of the visit: what was said, found and decided. */
 function SummarySheetPage() {
   const t = useTranslations('print');
-  const words = useAnswerWords();
   const { record, health } = useVisit();
-  const asked = askedQuestions(health.answers, record.wearer.age).filter((q) => health.answers[q.id] !== undefined);
   return (
     <PrintSheet title={t('summary')}>
       <section>
         <h2>{t('history')}</h2>
-        <dl className="paper-list">
-          {asked.map((q) => (
-            <div key={q.id}>
-              <dt>{words.name(q.id)}</dt>
-              <dd>
-                {words.answer(q.id, health.answers[q.id]?.value ?? '')} {health.answers[q.id]?.note}
-              </dd>
-            </div>
-          ))}
-        </dl>
+        <AnswerList answers={answersGiven(health.answers, record.wearer.age)} />
       </section>
       <Sight />
       <Found />
@@ -113,57 +117,61 @@ function SummarySheetPage() {
 /** A copy of the prescription signed at this visit: for the wearer, and for whoever they take it to. */
 function CopySheetPage() {
   const t = useTranslations('print');
-  const final = useTranslations('prescription');
   const { record } = useVisit();
-  const eyes = useEyeWords();
-  const signed = record.prescriptions.find((p) => p.visitId === record.visit.id);
+  const signed = signedAt(record.prescriptions, record.visit.id);
   return (
     <PrintSheet title={t('copy')} reader="wearer">
-      {signed ? (
-        <section>
-          {EYES.flatMap((eye) => signed.eyes.filter((e) => e.eye === eye)).map((e) => {
-            const lens = e.lensId ? record.lenses[e.lensId] : undefined;
-            if (e.raw) return <RawFigures key={e.eye} raw={e.raw} eye={e.eye} />;
-            return lens ? (
-              <p key={e.eye} className="value" data-testid={`copy-${e.eye}`}>
-                {t('eyeLine', {
-                  eye: eyes.short(e.eye),
-                  power: formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }),
-                  family: `${lens.maker} ${lens.familyName}`,
-                  curve: e.baseCurveOrderedMm.toFixed(1),
-                  diameter: lens.diameterMm?.toFixed(1) ?? '',
-                })}
-                {lens.addBand ? ` · ${final(`add.${lens.addBand}`)}` : ''}
-              </p>
-            ) : null;
-          })}
-          <p>{t('examined', { day: formatDay(signed.examinedOn) })}</p>
-          {signed.purpose === 'everyday' ? null : <p>{t('purpose', { purpose: final(`purposes.${signed.purpose}`) })}</p>}
-          <p>
-            {t('signed', {
-              number: signed.number,
-              issued: formatDay(signed.issuedOn),
-              expires: formatDay(signed.expiresOn),
-              prescriber: signed.prescriber.name,
-              title: signed.prescriber.title,
-              register: signed.prescriber.registerNumber,
-            })}
-          </p>
-        </section>
-      ) : (
-        <p>{t('noPrescription')}</p>
-      )}
+      {signed ? <Copy copy={prescriptionCopy(signed, record.lenses)} /> : <p>{t('noPrescription')}</p>}
     </PrintSheet>
+  );
+}
+
+function Copy({ copy }: { readonly copy: PrescriptionCopy }) {
+  const t = useTranslations('print');
+  const final = useTranslations('prescription');
+  const eyes = useEyeWords();
+  return (
+    <section>
+      {copy.eyes.map(({ eye, lens, raw, baseCurveMm }) =>
+        raw ? (
+          <RawFigures key={eye} raw={raw} eye={eye} />
+        ) : lens ? (
+          <p key={eye} className="value" data-testid={`copy-${eye}`}>
+            {t('eyeLine', {
+              eye: eyes.short(eye),
+              power: formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }),
+              family: `${lens.maker} ${lens.familyName}`,
+              curve: baseCurveMm.toFixed(1),
+              diameter: lens.diameterMm?.toFixed(1) ?? '',
+            })}
+            {lens.addBand ? ` · ${final(`add.${lens.addBand}`)}` : ''}
+          </p>
+        ) : null,
+      )}
+      <p>{t('examined', { day: formatDay(copy.examinedOn) })}</p>
+      {copy.purpose === null ? null : <p>{t('purpose', { purpose: final(`purposes.${copy.purpose}`) })}</p>}
+      <p>
+        {t('signed', {
+          number: copy.number,
+          issued: formatDay(copy.issuedOn),
+          expires: formatDay(copy.expiresOn),
+          prescriber: copy.prescriber.name,
+          title: copy.prescriber.title,
+          register: copy.prescriber.registerNumber,
+        })}
+      </p>
+    </section>
   );
 }
 
 function Found() {
   const t = useTranslations('print');
-  const signs = useTranslations('signs');
+  const signs = useWordsOf('signs');
   const finding = useFindingWords();
   const { health } = useVisit();
-  const seen = SIGNS.filter((s) => EYES.some((e) => health.today[e][s.id as 'pain'] !== undefined));
-  const cell = (eye: Eye, id: string): string => finding(id, health.today[eye][id as 'pain']);
+  const todayOf = (eye: Eye, id: string) => health.today[eye][id as SignId];
+  const seen = SIGNS.filter((s) => EYES.some((e) => todayOf(e, s.id) !== undefined));
+  const cell = (eye: Eye, id: string): string => finding(id, todayOf(eye, id));
   return (
     <section>
       <h2>{t('findings')}</h2>
@@ -172,7 +180,7 @@ function Found() {
       ) : (
         <EyesTable
           title={t('findings')}
-          rows={seen.map((s) => ({ key: s.id, name: signs(s.id as 'pain'), cells: { right: cell('right', s.id), left: cell('left', s.id) } }))}
+          rows={seen.map((s) => ({ key: s.id, name: signs(s.id), cells: { right: cell('right', s.id), left: cell('left', s.id) } }))}
         />
       )}
     </section>
@@ -185,21 +193,7 @@ function WornLens() {
   const words = useAnswerWords();
   const eyes = useEyeWords();
   const { record, health, eye } = useVisit();
-  const given = record.handOvers.map((c) => c.current).filter((h) => h !== null);
-  const lines = EYES.flatMap((e) => {
-    const on = eye(e).onEye?.current;
-    const last = given.filter((h) => h.eye === e).at(-1);
-    const row = on?.lensId ? on : last;
-    const lens = row?.lensId ? record.lenses[row.lensId] : undefined;
-    return lens && row
-      ? [
-          {
-            e,
-            text: `${eyes.short(e)} ${lens.familyName} ${formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg })}, ${t('lot', { lot: row.lot ?? '' })}`,
-          },
-        ]
-      : [];
-  });
+  const lenses = lensesOnPaper({ right: eye('right').onEye?.current ?? null, left: eye('left').onEye?.current ?? null }, record.handOvers, record.lenses);
   const told = (['whichLens', 'replacedEvery', 'sleptIn', 'lastWorn'] as const).flatMap((id) => {
     const a = health.answers[id];
     return a ? [`${words.name(id)}: ${words.answer(id, a.value)}${a.note ? ` (${a.note})` : ''}`] : [];
@@ -209,7 +203,12 @@ function WornLens() {
   return (
     <section>
       <h2>{t('lensWorn')}</h2>
-      {lines.length === 0 ? <p>{t('wornNone')}</p> : lines.map((l) => <p key={l.e}>{l.text}</p>)}
+      {lenses.length === 0 ? <p>{t('wornNone')}</p> : null}
+      {lenses.map(({ eye: e, lens, lot }) => (
+        <p key={e}>
+          {`${eyes.short(e)} ${lens.familyName} ${formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg })}, ${t('lot', { lot })}`}
+        </p>
+      ))}
       {told.length > 0 ? <p>{told.join(' · ')}</p> : null}
       {typeof hours === 'number' && typeof days === 'number' ? <p>{t('hours', { hours, days })}</p> : null}
     </section>

@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { formatTime } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
@@ -17,6 +18,7 @@ export function ConflictPanel({
   readonly onReload: () => Promise<void>;
 }) {
   const t = useTranslations('visit');
+  const tOf = useWordsOf('visit');
   const { session } = useServer();
   const conflict = problem?.kind === 'conflict' ? problem : null;
   return (
@@ -25,7 +27,7 @@ export function ConflictPanel({
       <ul className="mb-4">
         {(conflict?.differs ?? []).map((fact, index) => (
           <li key={index} className="border-b border-rule py-1">
-            <strong>{t(`facts.${fact.what as 'refraction'}`, { eye: fact.eye ?? 'both' })}</strong> {fact.text}{' '}
+            <strong>{tOf(`facts.${fact.what}`, { eye: fact.eye ?? 'both' })}</strong> {fact.text}{' '}
             <span className="note">{t('by', { name: fact.by, time: formatTime(fact.at, session.practice.timeZone) })}</span>
           </li>
         ))}

@@ -1,7 +1,7 @@
 'use client';
 import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { formatRefraction, powerOf, type AnyFact, type FactChain, type PowerColumns } from '@/core';
+import { formatRefraction, powerOf, UNDONE, type AnyFact, type FactChain, type PowerColumns } from '@/core';
 import { formatTime } from '@/i18n/format';
 import type { ServiceInput } from '../../common/server';
 import type { ValueKind } from './NewValue';
@@ -31,6 +31,7 @@ export function Correctable<Row extends AnyFact>({ kind, chain, show, typed, opt
   const t = useTranslations('correct');
   const { record } = useVisit();
   const [open, setOpen] = useState(false);
+  const reasonOf = (reason: string): string => (reason === UNDONE ? t('undone') : reason);
   const old = chain.current ? chain.rows.slice(0, -1) : chain.rows;
   const zone = record.session.practice.timeZone;
   return (
@@ -40,7 +41,7 @@ export function Correctable<Row extends AnyFact>({ kind, chain, show, typed, opt
           <span className="sr-only">{t('was')}</span>
           <del className="struck no-underline">{show(row)}</del>{' '}
           {t('because', {
-            reason: chain.rows[index + 1]?.reason ?? '',
+            reason: reasonOf(chain.rows[index + 1]?.reason ?? ''),
             by: chain.rows[index + 1]?.recordedByName ?? '',
             time: formatTime(chain.rows[index + 1]?.recordedAt ?? row.recordedAt, zone),
           })}

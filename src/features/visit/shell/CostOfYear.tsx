@@ -1,6 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { breakEvenDays, costOf, daysOf, packsOf, pricesOf, type Eye, type YearlyCost } from '@/core';
 import { formatMoney } from '@/i18n/format';
 import { Stated } from '@/ui/marks';
@@ -36,6 +37,7 @@ export function CostOfYear({
   readonly chart?: boolean;
 }) {
   const t = useTranslations('cost');
+  const tOf = useWordsOf('cost');
   const { record, health } = useVisit();
   const { days, said } = daysOf(health.answers);
   const { settings, practice } = record.session;
@@ -91,7 +93,7 @@ export function CostOfYear({
           {rows.map(([what, show]) => (
             <tr key={what}>
               <th scope="row" className="label text-left font-[420]">
-                {t(`rows.${what as 'packs'}`)}
+                {tOf(`rows.${what}`)}
               </th>
               {columns.map((c) => (
                 <td key={c.key} className="text-right">

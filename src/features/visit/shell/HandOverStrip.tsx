@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { EYES, may, type VisitHead } from '@/core';
 import { Button } from '@/ui/Button';
 import { StateMark } from '@/ui/marks';
@@ -9,7 +10,7 @@ import { useVisit } from './VisitProvider';
 /** What was heard, in three cells of two lines: it stands at every step. */
 export function HandOverStrip() {
   const t = useTranslations('frame');
-  const stops = useTranslations('ruleNames');
+  const stops = useWordsOf('ruleNames');
   const words = useAnswerWords();
   const { lines } = useVisit().record;
   return (
@@ -33,7 +34,7 @@ export function HandOverStrip() {
           return (
             <div key={c.rule} className={`strip-line stated stated-${state}`}>
               <StateMark state={state} size={12} />
-              <span className="truncate">{stops(c.rule as 'dust')}</span>
+              <span className="truncate">{stops(c.rule)}</span>
             </div>
           );
         })}

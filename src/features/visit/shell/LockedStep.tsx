@@ -1,13 +1,14 @@
 'use client';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { StateMark } from '@/ui/marks';
 import { useVisit } from './VisitProvider';
 
 /** What a step shows while an absolute stop stands: no way on, and the two ways that are open. */
 export function LockedStep() {
   const t = useTranslations('frame');
-  const stops = useTranslations('ruleNames');
+  const stops = useWordsOf('ruleNames');
   const { record } = useVisit();
   const base = `/visits/${record.visit.id}`;
   return (
@@ -18,7 +19,7 @@ export function LockedStep() {
         </span>
         <h1 className="power">{t('shutTitle')}</h1>
       </div>
-      <p>{t('shutText', { name: record.stops.map((rule) => stops(rule as 'dust')).join(', ') })}</p>
+      <p>{t('shutText', { name: record.stops.map((rule) => stops(rule)).join(', ') })}</p>
       <p className="flex gap-3">
         <Link className="btn btn-act" href={`${base}/eye-health`} prefetch={false}>
           {t('shutGo')}

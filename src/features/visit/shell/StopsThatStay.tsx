@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { LENS_PASS_RULES, OVERRIDABLE, overrideOf } from '@/core';
 import { Stated } from '@/ui/marks';
 import { DecisionLine } from './DecisionLine';
@@ -9,7 +10,7 @@ import { useVisit } from './VisitProvider';
 /** What must stay in view beside a prescription: stops passed and why, another kind chosen and why, the same lens again. */
 export function StopsThatStay() {
   const t = useTranslations('print');
-  const stops = useTranslations('ruleNames');
+  const stops = useWordsOf('ruleNames');
   const { record, health } = useVisit();
   const decision = decisionOf(record);
   const again = record.health.overrides.filter((p) => LENS_PASS_RULES.includes(p.rule) && p.visitId === record.visit.id);
@@ -22,7 +23,7 @@ export function StopsThatStay() {
           return (
             <p key={f.rule.id} className="mb-2">
               <Stated state={pass ? 'watch' : 'stop'}>
-                {stops(f.rule.id as 'dust')}
+                {stops(f.rule.id)}
                 {pass ? `: ${t('reasonGiven', { name: pass.overriddenByName, reason: pass.reason })}` : ''}
               </Stated>
             </p>
@@ -30,9 +31,7 @@ export function StopsThatStay() {
         })}
       {again.map((p) => (
         <p key={p.id} className="mb-2">
-          <Stated state="watch">
-            {t('named', { name: stops(p.rule as 'sameLensAgain'), text: t('reasonGiven', { name: p.overriddenByName, reason: p.reason }) })}
-          </Stated>
+          <Stated state="watch">{t('named', { name: stops(p.rule), text: t('reasonGiven', { name: p.overriddenByName, reason: p.reason }) })}</Stated>
         </p>
       ))}
       {decision ? (

@@ -1,6 +1,6 @@
 'use client';
-import { useCallback, type ReactNode } from 'react';
-import { useTranslations } from 'use-intl';
+import type { ReactNode } from 'react';
+import { useWordsOf } from '@/i18n/wordsOf';
 import type { SessionContext } from '@/services/sessionContext';
 import { AppShell } from '../../common/AppShell';
 import { RuleName } from '../../common/words';
@@ -16,8 +16,7 @@ const WORDS = { answers: answersWords, steps: stepsWords, ruleNames: ruleNamesWo
 
 /** Names of rules, for what is refused in a visit. */
 function RuleNames({ children }: { readonly children: ReactNode }) {
-  const t = useTranslations('ruleNames');
-  const name = useCallback((rule: string) => t(rule as 'dust'), [t]);
+  const name = useWordsOf('ruleNames');
   return <RuleName.Provider value={name}>{children}</RuleName.Provider>;
 }
 

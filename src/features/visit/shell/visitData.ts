@@ -27,7 +27,7 @@ const FIELDS: { readonly [Name in SliceName]: readonly (keyof Slices[Name])[] } 
   lenses: ['lenses', 'ofLenses'],
   drawer: ['drawer'],
 };
-const LIBRARY_FIELDS: readonly (keyof Library)[] = ['families', 'careProducts', 'houseList'];
+const LIBRARY_FIELDS: readonly (keyof Library)[] = ['families', 'careProducts', 'carePairs', 'houseList'];
 
 /** Puts head, slices and library together. */
 export function recordOf(data: VisitData, session: SessionContext, library: Library | null): VisitRecord {

@@ -1,6 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { endingsOf, findingChain, may, sign } from '@/core';
 import { formatTime, formatWeekday } from '@/i18n/format';
 import { Button } from '@/ui/Button';
@@ -17,8 +18,8 @@ const A_DAY_MS = 86_400_000;
 /** The margin while an absolute stop stands: what it is, what to do in which order, and no way past it. */
 export function AbsoluteStop() {
   const t = useTranslations('eyeHealth');
-  const stops = useTranslations('stops.r');
-  const names = useTranslations('ruleNames');
+  const stops = useWordsOf('stops.r');
+  const names = useWordsOf('ruleNames');
   const evidence = useEvidenceWords();
   const { record, run, busy } = useVisit();
   const { practice, settings } = record.session;
@@ -40,7 +41,7 @@ export function AbsoluteStop() {
       <p className="mt-3">
         <strong>
           {openStops(record)
-            .map((s) => names(s.rule as 'dust'))
+            .map((s) => names(s.rule))
             .join(', ')}
         </strong>
       </p>
@@ -76,7 +77,7 @@ export function AbsoluteStop() {
       <h3 className="mt-4">{t('rests')}</h3>
       {openStops(record).map((s) => (
         <div key={s.id} className="mt-2">
-          <strong>{names(s.rule as 'dust')}</strong> {stops(`${s.rule as 'dust'}.why`)}
+          <strong>{names(s.rule)}</strong> {stops(`${s.rule}.why`)}
           <p className="note">{s.evidence.map(evidence).join(' · ')}</p>
           <p className="note">{t('openedBy', { time: formatTime(s.openedAt, practice.timeZone), name: s.openedByName })}</p>
           <EndStop stop={s} />
@@ -89,7 +90,7 @@ export function AbsoluteStop() {
 
 /** The findings the stops rest on, each with the way to correct it: a wrong eye or grade. */
 function Corrections() {
-  const signs = useTranslations('signs');
+  const signs = useWordsOf('signs');
   const finding = useFindingWords();
   const { record } = useVisit();
   const all = openStops(record).flatMap((s) => s.evidence);
@@ -103,15 +104,14 @@ function Corrections() {
         return (
           <li key={`${e.key}-${e.eye ?? ''}`} className="flex flex-wrap gap-2 items-baseline" data-testid={`rests-${e.key}-${e.eye ?? ''}`}>
             <span>
-              {chain.current.eye === 'right' ? 'R' : 'L'} {signs(e.key as 'pain')}{' '}
-              {finding(e.key, chain.current.numberValue ?? chain.current.wordValue ?? undefined)}
+              {chain.current.eye === 'right' ? 'R' : 'L'} {signs(e.key)} {finding(e.key, chain.current.numberValue ?? chain.current.wordValue ?? undefined)}
             </span>
             <Correctable
               kind="finding"
               chain={chain}
               show={(row) => finding(row.sign, row.numberValue ?? row.wordValue ?? undefined)}
               typed="finding"
-              options={s?.kind === 'word' ? s.options.map((value) => ({ value, word: signs(`words.${value as 'none'}`) })) : []}
+              options={s?.kind === 'word' ? s.options.map((value) => ({ value, word: signs(`words.${value}`) })) : []}
               textOf={(row) => String(row.numberValue ?? row.wordValue ?? '')}
             />
           </li>

@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { KERATOMETER, sign, type Eye, type HealthState, type SignId } from '@/core';
 import { Field } from '@/ui/Field';
 import { StateMark } from '@/ui/marks';
@@ -23,6 +24,7 @@ export interface MeasureRowProps {
 export function MeasureRow({ id, health, body, fault, closed, onText }: MeasureRowProps) {
   const t = useTranslations('eyeHealth');
   const signs = useTranslations('signs');
+  const signsOf = useWordsOf('signs');
   const finding = useFindingWords();
   const words = useProblemWords();
   const eyes = useEyeWords();
@@ -55,8 +57,7 @@ export function MeasureRow({ id, health, body, fault, closed, onText }: MeasureR
           testId={(option) => `${id}-${eye}-${option}`}
           word={(option) => (
             <>
-              {now === option && rule ? <StateMark state={rule.rule.strength === 'caution' ? 'watch' : 'stop'} size={12} /> : null}{' '}
-              {signs(`words.${option as 'none'}`)}
+              {now === option && rule ? <StateMark state={rule.rule.strength === 'caution' ? 'watch' : 'stop'} size={12} /> : null} {signsOf(`words.${option}`)}
             </>
           )}
         />

@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { evidenceKey, may, OVERRIDABLE, overrideOf, type Fired, type HealthState } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { Stated } from '@/ui/marks';
@@ -27,7 +28,8 @@ export function Reasons({ health }: { readonly health: HealthState }) {
 function Reason({ fired }: { readonly fired: Fired }) {
   const t = useTranslations('eyeHealth');
   const stops = useTranslations('stops');
-  const names = useTranslations('ruleNames');
+  const stopsOf = useWordsOf('stops');
+  const names = useWordsOf('ruleNames');
   const evidence = useEvidenceWords();
   const { record, health, run } = useVisit();
   const { rule } = fired;
@@ -40,19 +42,19 @@ function Reason({ fired }: { readonly fired: Fired }) {
     <section className="mb-4" data-testid={`reason-${rule.id}`}>
       <Stated state={state}>
         <strong>
-          {stops(`strength.${rule.strength}`)} · {names(rule.id as 'dust')}
+          {stops(`strength.${rule.strength}`)} · {names(rule.id)}
         </strong>
       </Stated>
-      <p>{stops(`r.${rule.id as 'dust'}.why`)}</p>
+      <p>{stopsOf(`r.${rule.id}.why`)}</p>
       <p className="note">{[...fired.evidence.map(evidence), rule.source.text].join(' · ')}</p>
       {passable ? (
         <p className="mt-1">
-          <strong>{t('frees')}</strong> {t('freesBy', { what: stops(`r.${rule.id as 'lidMargin'}.frees`, { limit }) })}
+          <strong>{t('frees')}</strong> {t('freesBy', { what: stopsOf(`r.${rule.id}.frees`, { limit }) })}
         </p>
       ) : null}
       {rule.strength === 'overwear' ? (
         <p className="mt-1">
-          <strong>{t('steers')}</strong> {t('freesBy', { what: stops(`r.${rule.id as 'vessels'}.steer`) })}
+          <strong>{t('steers')}</strong> {t('freesBy', { what: stopsOf(`r.${rule.id}.steer`) })}
         </p>
       ) : null}
       {pass ? (
@@ -62,7 +64,7 @@ function Reason({ fired }: { readonly fired: Fired }) {
       ) : passable && recorded && may(record.session.viewer.roles, 'sign') && record.visit.closedAt === null ? (
         <ReasonPanel
           open={t('pass')}
-          title={`${t('passTitle')}: ${names(rule.id as 'dust')}`}
+          title={`${t('passTitle')}: ${names(rule.id)}`}
           text={t('passText')}
           doWords={t('passDo')}
           onReason={async (reason) => (await run('overrideStop', { rule: rule.id, reason }, t('passDone')))?.ok === true}

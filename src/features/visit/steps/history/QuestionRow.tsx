@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { medicineGroup, medicinesBeginning, type Answer } from '@/core';
 import type { ProblemData } from '@/lib/outcome';
 import { ProblemLine } from '@/ui/Field';
@@ -143,6 +144,7 @@ function Options({ q, current, now, before, origin, closed, onOption }: Question
 function TypedField({ q, text, onText, onEnter }: QuestionRowProps) {
   const t = useTranslations('history');
   const said = useTranslations('answers');
+  const saidOf = useWordsOf('answers');
   const words = useAnswerWords();
   const typed = q.kind === 'medicines' ? readTyped(q, text) : [];
   const names = Array.isArray(typed) ? (typed as readonly string[]) : [];
@@ -167,7 +169,7 @@ function TypedField({ q, text, onText, onEnter }: QuestionRowProps) {
           onEnter();
         }}
       />
-      {q.kind === 'number' ? <span className="label">{said(`unit.${q.id as 'daysPerWeek'}`)}</span> : null}
+      {q.kind === 'number' ? <span className="label">{saidOf(`unit.${q.id}`)}</span> : null}
       {q.kind === 'medicines' && names.length === 0 ? <span className="label">{t('medicineHint')}</span> : null}
       {offers.map((m) => (
         <button key={m.name} type="button" className="btn btn-quiet" onClick={() => complete(m.name)}>

@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import type { HealthState } from '@/core';
 import { useEvidenceWords } from '../../shell/evidenceWords';
 import { Stated } from '@/ui/marks';
@@ -10,7 +11,8 @@ const ROOM = 6;
 export function SetsOff({ health }: { readonly health: HealthState }) {
   const t = useTranslations('history');
   const stops = useTranslations('stops');
-  const names = useTranslations('ruleNames');
+  const stopsOf = useWordsOf('stops');
+  const names = useWordsOf('ruleNames');
   const evidence = useEvidenceWords();
   const shown = health.fired.slice(0, ROOM);
   return (
@@ -21,10 +23,10 @@ export function SetsOff({ health }: { readonly health: HealthState }) {
         <div key={f.rule.id} className="mb-3" data-testid={`fired-${f.rule.id}`}>
           <Stated state={f.rule.strength === 'caution' || f.rule.strength === 'overwear' ? 'watch' : 'stop'}>
             <strong>
-              {stops(`strength.${f.rule.strength}`)} · {names(f.rule.id as 'dust')}
+              {stops(`strength.${f.rule.strength}`)} · {names(f.rule.id)}
             </strong>
           </Stated>
-          <p>{stops(`r.${f.rule.id as 'dust'}.why`)}</p>
+          <p>{stopsOf(`r.${f.rule.id}.why`)}</p>
           <p className="note">{[...f.evidence.map(evidence), f.rule.source.text].join(' · ')}</p>
         </div>
       ))}

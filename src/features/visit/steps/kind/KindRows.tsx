@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { KIND_RULES, type KindChoice, type Reason } from '@/core';
 import { Button } from '@/ui/Button';
 import { StateMark } from '@/ui/marks';
@@ -120,10 +121,10 @@ function EvidenceLinks({ row }: { readonly row: ReturnType<typeof reasonRows>[nu
 
 function For({ reason, side }: { readonly reason: Reason | null; readonly side: 'right' | 'left' }) {
   const t = useTranslations('kind');
+  const tOf = useWordsOf('kind');
   if (!reason) return <span className="label">{'·'}</span>;
   const [found] = reason.evidence;
-  const word =
-    reason.rule === 'oxygenLimit' ? t('dktBest', { value: Number(found?.value ?? 0) }) : t(`r.${reason.rule as 'everyDay'}.${reason.target as 'monthly'}`);
+  const word = reason.rule === 'oxygenLimit' ? t('dktBest', { value: Number(found?.value ?? 0) }) : tOf(`r.${reason.rule}.${reason.target}`);
   const mark = <StateMark state={reason.points > 0 ? 'ok' : 'watch'} />;
   return (
     <span className="flex gap-2 items-baseline" data-points={reason.points}>

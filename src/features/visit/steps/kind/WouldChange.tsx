@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { DKT_LIMITS, INFECTIONS_PER_10000, MODALITIES, type WouldChange } from '@/core';
 import { useAnswerWords } from '../../shell/answerWords';
 import { useVisit } from '../../shell/VisitProvider';
@@ -8,6 +9,7 @@ import type { KindAdvice } from './useKind';
 /** What would make it another kind, and what nights ask. */
 export function WouldBe({ kind }: { readonly kind: KindAdvice }) {
   const t = useTranslations('kind');
+  const tOf = useWordsOf('kind');
   const { record } = useVisit();
   const { advice, would, night } = kind;
   return (
@@ -28,7 +30,7 @@ export function WouldBe({ kind }: { readonly kind: KindAdvice }) {
       <div data-testid="night">
         <strong>{night ? t('overnight') : t('overnightOffered')}</strong>
         <p>
-          {night ? `${t(`why.${night.why as 'notMade'}`, { limit: DKT_LIMITS[record.session.settings.oxygenSchool].overnight })}. ` : ''}
+          {night ? `${tOf(`why.${night.why}`, { limit: DKT_LIMITS[record.session.settings.oxygenSchool].overnight })}. ` : ''}
           {t('risk', {
             day: INFECTIONS_PER_10000.siliconeHydrogelDay,
             night: INFECTIONS_PER_10000.siliconeHydrogelOvernight,

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { EYES, expectedOf, formatRefraction, type Eye, type Refraction } from '@/core';
 import { formatMoney } from '@/i18n/format';
 import { Button } from '@/ui/Button';
@@ -32,6 +33,7 @@ export function Compare({
   readonly onChoose: (code: string) => void;
 }) {
   const t = useTranslations('lens');
+  const tOf = useWordsOf('lens');
   const ofFamily = useTranslations('family');
   const cost = useTranslations('cost');
   const expectWords = useExpectWords();
@@ -109,7 +111,7 @@ export function Compare({
           {lines.map(([what, show]) => (
             <tr key={what}>
               <th scope="row" className="label font-[420]">
-                {t(`rows.${what as 'power'}`)}
+                {tOf(`rows.${what}`)}
               </th>
               {rows.map((r) => (
                 <td key={r.family.code}>{show(r)}</td>

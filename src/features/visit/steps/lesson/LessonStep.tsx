@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useKey } from '../../../common/keys';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { EYES, MOVES_NEEDED, SESSION_MINUTES, type Eye, type Move } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { Button } from '@/ui/Button';
@@ -202,6 +203,7 @@ function Turn({ view, eye, turn, onChoose }: { readonly view: LessonView; readon
 
 function Try({ id }: { readonly id: string }) {
   const t = useTranslations('lesson');
+  const tOf = useWordsOf('lesson');
   const { record } = useVisit();
   const chain = record.attempts.find((c) => c.rootId === id);
   if (!chain?.current) return null;
@@ -210,7 +212,7 @@ function Try({ id }: { readonly id: string }) {
     ? a.unaided
       ? t(`move.${a.move}`)
       : t('withHelp', { move: t(`move.${a.move}`) })
-    : t('missed', { move: t(`move.${a.move}`), why: t(`miss.${(a.miss ?? 'fell') as 'fell'}`) });
+    : t('missed', { move: t(`move.${a.move}`), why: tOf(`miss.${a.miss ?? 'fell'}`) });
   return (
     <span className="flex gap-3 items-center">
       <span className="stated">
@@ -223,10 +225,11 @@ function Try({ id }: { readonly id: string }) {
 
 function Topic({ topic, view, running }: { readonly topic: string; readonly view: LessonView; readonly running: boolean }) {
   const t = useTranslations('lesson');
+  const tOf = useWordsOf('lesson');
   const { record, run, busy } = useVisit();
   const said = view.topics.find((x) => x.topic === topic);
   const chain = record.topics.find((c) => c.rootId === said?.rootId);
-  const name = t(`topic.${topic as 'noWater'}.name`);
+  const name = tOf(`topic.${topic}.name`);
   return (
     <li className="border-b border-rule py-2 flex gap-3 items-start">
       <button
@@ -243,7 +246,7 @@ function Topic({ topic, view, running }: { readonly topic: string; readonly view
       </button>
       <span className="flex-1">
         <span className="font-[620]">{name}</span>
-        <span className="block label">{t(`topic.${topic as 'noWater'}.say`)}</span>
+        <span className="block label">{tOf(`topic.${topic}.say`)}</span>
       </span>
       {said && chain && running ? <Correctable kind="lessonTopic" chain={chain} show={() => name} typed={null} /> : null}
     </li>

@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { EYES, type Eye, type LensSignId } from '@/core';
 import { Stated } from '@/ui/marks';
 import { SpineRow } from '@/ui/Spine';
@@ -111,6 +112,7 @@ function FitDeskRows({ readings }: { readonly readings: Readings }) {
 /** What the signs say, before the fitter does. */
 function Judged({ readings, eye }: { readonly readings: Readings; readonly eye: Eye }) {
   const t = useTranslations('fitDesk');
+  const tOf = useWordsOf('fitDesk');
   const { record } = useVisit();
   const { verdict, unsettled, reasons } = readings.live[eye].fitVerdict;
   if (verdict === null && unsettled === null) return <span className="label">{t('lookFirst')}</span>;
@@ -124,7 +126,7 @@ function Judged({ readings, eye }: { readonly readings: Readings; readonly eye: 
         <Stated state={verdict === 'fits' ? 'ok' : verdict === 'mixed' ? 'watch' : 'stop'}>{t(`says.${verdict}`)}</Stated>
       )}
       <span className="note">{t(`school.${record.session.settings.movement}`)}</span>
-      <span className="note">{speaking.map((r) => t(`reasons.${r.code.replace('.', '_') as 'movesWell'}`, r.data)).join(' · ')}</span>
+      <span className="note">{speaking.map((r) => tOf(`reasons.${r.code.replace('.', '_')}`, r.data)).join(' · ')}</span>
     </span>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { centredOverlap, MEAN_HVID_MM, movementByOverlap, overlaps, type Eye, type LensSignId } from '@/core';
 import { FitEye } from '@/ui/FitEye';
 import { Stated } from '@/ui/marks';
@@ -108,6 +109,7 @@ export function Overlap({ readings, eye }: { readonly readings: Readings; readon
 /** The overlap is the ruler: how far toward the limbus did the edge go? */
 export function Ruler({ readings, eye, sign }: { readonly readings: Readings; readonly eye: Eye; readonly sign: 'movement' | 'movementUp' | 'lag' }) {
   const t = useTranslations('fitDesk');
+  const tOf = useWordsOf('fitDesk');
   const words = useLensSignWords();
   const eyeWords = useEyeWords();
   const g = useGeometry(readings, eye);
@@ -127,7 +129,7 @@ export function Ruler({ readings, eye, sign }: { readonly readings: Readings; re
               aria-pressed={now === mm}
               onClick={() => readings.setFinding(eye, sign, mm.toFixed(2))}
             >
-              <span className="ruler-share">{t(`shares.s${share * 100}` as 'shares.s0')}</span>
+              <span className="ruler-share">{tOf(`shares.s${share * 100}`)}</span>
               <span className="note">{mm.toFixed(2)}</span>
             </button>
           );

@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { formatAcuity, lensSign, optionsOf, type Eye, type LensSignId, lensFindingProblem } from '@/core';
 import { StateMark } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
@@ -12,10 +13,11 @@ import type { Readings } from './useReadings';
 /** Names, words and figures of what is seen of a lens. */
 export function useLensSignWords() {
   const t = useTranslations('lensSigns');
+  const tOf = useWordsOf('lensSigns');
   const { record } = useVisit();
   const name = (sign: LensSignId): string => t(`${sign}.name`);
-  const short = (sign: LensSignId): string => t(`${sign as 'offNose'}.short`);
-  const option = (sign: LensSignId, value: string): string => t(`${sign as 'edge'}.o.${value as 'flat'}`);
+  const short = (sign: LensSignId): string => tOf(`${sign}.short`);
+  const option = (sign: LensSignId, value: string): string => tOf(`${sign}.o.${value}`);
   const value = (sign: LensSignId, seen: number | string): string => {
     const s = lensSign(sign);
     if (!s || s.kind === 'word') return option(sign, String(seen));
@@ -105,7 +107,7 @@ export function FindingField({ readings, eye, sign, bare = false }: FindingProps
   const words = useLensSignWords();
   const problemWords = useProblemWords();
   const eyeWords = useEyeWords();
-  const t = useTranslations('lensSigns');
+  const t = useWordsOf('lensSigns');
   const typed = readings.findingText(eye, sign);
   const value = Number(typed.trim().replace(',', '.').replace(/^[−–]/, '-'));
   const problem = typed.trim() === '' ? null : Number.isFinite(value) ? lensFindingProblem(sign, value) : { code: 'findingNotANumber', data: { value: typed } };
@@ -115,7 +117,7 @@ export function FindingField({ readings, eye, sign, bare = false }: FindingProps
       <span className="flex gap-2 items-center">
         {bare ? null : (
           <label className="note" htmlFor={id}>
-            {t(`${sign as 'offNose'}.short`)}
+            {t(`${sign}.short`)}
           </label>
         )}
         <input

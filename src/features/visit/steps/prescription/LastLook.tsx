@@ -1,5 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { formatRefraction, type Eye, type LookLine } from '@/core';
 import { ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
@@ -19,17 +20,17 @@ export function LastLook({ signing }: { readonly signing: Signing }) {
 }
 
 function Look({ signing, eye, lines }: { readonly signing: Signing; readonly eye: Eye; readonly lines: readonly LookLine[] }) {
-  const t = useTranslations('lastLook');
+  const t = useWordsOf('lastLook');
   const fine = lines.filter((l) => l.state === 'ok' && l.code !== 'addNone' && l.code !== 'turnNone');
   return (
     <span className={`flex flex-col gap-2 w-full ${eye === 'right' ? 'items-end' : 'items-start'}`} data-testid={`look-${eye}`}>
-      {fine.length > 0 ? <Stated state="ok">{fine.map((l) => t(`c.${l.code as 'fine'}`)).join(' · ')}</Stated> : null}
+      {fine.length > 0 ? <Stated state="ok">{fine.map((l) => t(`c.${l.code}`)).join(' · ')}</Stated> : null}
       {lines.map((line) =>
         line.state === 'ok' ? null : line.state === 'asks' ? (
           <Sentence key={line.code} signing={signing} eye={eye} line={line} />
         ) : (
           <span key={line.code} className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`}>
-            <Stated state={line.state}>{t(`c.${line.code as 'fine'}`)}</Stated>
+            <Stated state={line.state}>{t(`c.${line.code}`)}</Stated>
             {line.code === 'measureAgain' ? <Pick signing={signing} eye={eye} /> : null}
           </span>
         ),
@@ -59,12 +60,13 @@ function Pick({ signing, eye }: { readonly signing: Signing; readonly eye: Eye }
 /** What is overridden, what it costs, and the sentence that is kept with the prescription. */
 export function Sentence({ signing, eye, line }: { readonly signing: Signing; readonly eye: Eye | null; readonly line: LookLine }) {
   const t = useTranslations('lastLook');
+  const tOf = useWordsOf('lastLook');
   const words = useProblemWords();
   const eyeWords = useEyeWords();
   const { problem } = useVisit();
   const { draft, maySign } = signing;
   const key = sentenceKey(eye, line.code);
-  const said = t(`c.${line.code as 'fine'}`);
+  const said = tOf(`c.${line.code}`);
   const fault = problemAt(problem, 'overrides', eye ?? 'wearer', line.code);
   const id = `why-${eye ?? 'wearer'}-${line.code}`;
   return (

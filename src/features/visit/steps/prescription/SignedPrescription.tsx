@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { Fragment } from 'react';
 import { useTranslations } from 'use-intl';
+import { useWordsOf } from '@/i18n/wordsOf';
 import { formatRefraction, type Eye } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
 import type { VisitRecord } from '../../shell/visitData';
@@ -15,6 +16,7 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
   const t = useTranslations('prescription');
   const print = useTranslations('print');
   const look = useTranslations('lastLook');
+  const lookOf = useWordsOf('lastLook');
   const eyeWords = useEyeWords();
   const { record } = useVisit();
   const zone = record.session.practice.timeZone;
@@ -73,7 +75,7 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
           <Fragment key={`${o.eye ?? 'wearer'}-${o.code}`}>
             <dt>{o.eye ? t('overriddenEye', { eye: eyeWords.short(o.eye) }) : t('overridden')}</dt>
             <dd>
-              {look(`c.${o.code as 'fine'}`)}
+              {lookOf(`c.${o.code}`)}
               {o.cost === null || o.cost < 0.005 ? '' : look('cost', { blur: o.cost.toFixed(2) })} {t('quote', { text: o.reason })}
             </dd>
           </Fragment>

@@ -1,0 +1,50 @@
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+
+/** What is to be done once, however often it dies on the way. */
+export interface Crashing {
+  /** A job that `dieAt` knows. */
+  readonly job: 'dispatchOrders' | 'sendMessages';
+  readonly databaseUrl: string;
+  /** Whom it calls. */
+  readonly outsideUrl: string;
+  /** Makes something due; its identity. */
+  readonly prepare: () => Promise<string>;
+  readonly now: () => Promise<string>;
+  /** Lets the job run on, undisturbed, until nothing is due. */
+  readonly recover: () => Promise<void>;
+  /** Looks whether it was done, and done once. */
+  readonly check: (id: string, diedAt: number) => Promise<void>;
+}
+
+function run(args: readonly string[]): Promise<boolean> {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, ['--conditions=react-server', '--import', 'tsx', join('tests', 'support', 'dieAt.ts'), ...args], {
+      stdio: ['ignore', 'ignore', 'pipe'],
+      env: { ...process.env, NODE_OPTIONS: '' },
+    });
+    let complaint = '';
+    child.stderr.on('data', (chunk: Buffer) => (complaint += chunk.toString()));
+    child.on('exit', (code, signal) => {
+      if (signal === 'SIGKILL') resolve(true);
+      else if (code === 0) resolve(false);
+      else reject(new Error(complaint));
+    });
+  });
+}
+
+/**
+ * Kills a job at every one of its steps in turn, statements and calls alike, and looks each time whether what it was about is
+ * done all the same, and once.
+ * @returns how many steps it was killed at; the run that outlived its killing ends it
+ */
+export async function crashAtEvery(of: Crashing, most = 60): Promise<number> {
+  for (let at = 1; at <= most; at++) {
+    const id = await of.prepare();
+    const died = await run([of.job, String(at), of.databaseUrl, of.outsideUrl, await of.now()]);
+    await of.recover();
+    await of.check(id, at);
+    if (!died) return at - 1;
+  }
+  throw new Error('it never came to an end');
+}
