@@ -94,7 +94,7 @@ await shot('today');
 await page.goto('/wearers');
 await shot('wearers');
 await page.getByRole('link', { name: 'Nessa Quillby' }).click();
-await press(/^Go on with/);
+await press(/^Continue/);
 await page.waitForURL('**/history');
 const visit = page.url().replace('/history', '');
 const key = async (...keys: readonly string[]): Promise<void> => {
@@ -124,7 +124,7 @@ await command('recordFindings', {
 await page.goto(`${visit}/refraction`);
 await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.75 x 20');
 await page.getByLabel('Left eye, spectacle power').fill('-4.50/-1.25x165');
-for (const eye of ['Right', 'Left']) await page.getByLabel(`${eye} eye, sight with these glasses`).fill('20/20');
+for (const eye of ['Right', 'Left']) await page.getByLabel(`${eye} eye, VA with these glasses`).fill('20/20');
 await page.waitForTimeout(700);
 await shot('refraction');
 await press('Record and choose a lens');
@@ -151,7 +151,7 @@ for (const [eye, turns] of [
   ['Left', ['0', '1l', '0']],
 ] as const)
   for (const turn of turns) {
-    await page.getByLabel(`${eye} eye, where the mark sits`).fill(turn);
+    await page.getByLabel(`${eye} eye, mark rotation`).fill(turn);
     await page.keyboard.press('Enter');
   }
 await desk('Fit');
@@ -161,16 +161,16 @@ for (const eye of ['Right', 'Left'])
     .getByRole('button', { name: 'fits' })
     .click();
 await desk('Sight');
-await page.getByLabel('Right eye, sight with the lens').fill('20/25');
-await page.getByLabel('Left eye, sight with the lens').fill('20/20');
-await page.getByLabel('Both eyes together, sight with the lenses').fill('20/20');
+await page.getByLabel('Right eye, VA with the lens').fill('20/25');
+await page.getByLabel('Left eye, VA with the lens').fill('20/20');
+await page.getByLabel('Both eyes together, VA with the lenses').fill('20/20');
 await page.getByLabel('Right eye, over-refraction').fill('+0.25 -0.50 x 70');
-await page.getByLabel('Right eye, sight with the over-refraction').fill('20/20');
+await page.getByLabel('Right eye, VA with the over-refraction').fill('20/20');
 await page.getByTestId('need-right').click();
 await page.evaluate(() => window.scrollTo(0, 0));
 await page.waitForTimeout(700);
 await shot('on-eye');
-await desk('Turn');
+await desk('Rotation');
 await page.locator('main').click({ position: { x: 4, y: 4 } });
 await page.keyboard.press('d');
 await shot('on-eye-lights-down');
@@ -209,7 +209,7 @@ for (const name of [
   'A stuck lens is never pulled',
   'Replace on time',
   'Glasses always with you',
-  'Danger signs',
+  'Red-flag symptoms',
   'Moving and finding the lens',
 ]) {
   await page.getByRole('checkbox', { name, checked: false }).click();
@@ -301,7 +301,7 @@ await command('recordFindings', {
   leftSight: [{ way: 'pinhole', acuity: { logMar: 0, typed: '20/20' } }],
 });
 await page.goto(`${iola}/eye-health`);
-await press('I have taken note');
+await press('Acknowledge');
 await press('Open same-day referral');
 await page.getByTestId('step-phoned').getByRole('button').click();
 await quiet();

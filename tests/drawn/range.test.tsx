@@ -76,6 +76,6 @@ describe('the axis fan', () => {
   it('long ticks are made, short ones are not; what it says is what it shows', () => {
     const markup = inWords(<AxisFan made={[10, 20, 30]} given={20} asked={17.6} />);
     expect([...markup.matchAll(/stroke-width="1.6"/g)]).toHaveLength(3);
-    expect(markup).toContain('3 axes made here, asks 18, 20 given');
+    expect(markup).toContain('3 axes made here, required 18, 20 given');
   });
 });

@@ -100,11 +100,11 @@ test('a firefighter’s nights: only with a clear cornea, with the figures and t
   await expect(page.getByTestId('second')).toHaveAttribute('data-wear', 'day');
   await expect(page.getByTestId('night')).toContainText('11.9 by day, 25.4 overnight');
   await expect(page.getByTestId('night')).toContainText('the morning after the first night, at 1 week, 1 month, then every 3 months');
-  // Vessels grown in bar it.
+  // Corneal neovascularisation bar it.
   await see(page, visit, { vessels: 1 });
   await page.reload();
   await expect(page.getByTestId('recommended')).toHaveAttribute('data-wear', 'day');
-  await expect(page.getByTestId('night')).toContainText('Vessels grown in');
+  await expect(page.getByTestId('night')).toContainText('Corneal neovascularisation');
 });
 
 test('who gave a lens up is not given the same one again without a reason', async ({ page }) => {

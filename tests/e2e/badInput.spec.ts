@@ -87,7 +87,7 @@ test('a wearer without a birth date, or with two readings of it', async ({ page 
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Maud Ellery');
   await page.getByLabel('Birth date').fill('3/4/1950');
   await page.getByRole('button', { name: 'Add the wearer' }).click();
-  await expect(page.getByText('can be read two ways')).toBeVisible();
+  await expect(page.getByText('can be read as two dates')).toBeVisible();
   await page.getByRole('button', { name: 'Use 3 Apr 1950' }).click();
   await page.getByRole('button', { name: 'Add the wearer' }).click();
   await page.waitForURL('**/wearers/*');
@@ -99,15 +99,15 @@ test('a bare turn asks for its side', async ({ page }) => {
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();
   await page.getByRole('button', { name: 'Put it on R' }).click();
   await page.waitForURL('**/on-eye');
-  await page.getByLabel('Right eye, where the mark sits').fill('10');
+  await page.getByLabel('Right eye, mark rotation').fill('10');
   await expect(page.getByText('10 to which side?')).toBeVisible();
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await expect(page.getByText('10 to which side?')).toBeVisible();
-  await page.getByLabel('Right eye, where the mark sits').fill('60l');
+  await page.getByLabel('Right eye, mark rotation').fill('60l');
   await expect(page.getByText('Over 45°: is it right?')).toBeVisible();
-  await page.getByLabel('Right eye, where the mark sits').fill('95l');
+  await page.getByLabel('Right eye, mark rotation').fill('95l');
   await expect(page.getByText('95° is past 90°.')).toBeVisible();
-  await page.getByLabel('Right eye, where the mark sits').fill('10');
+  await page.getByLabel('Right eye, mark rotation').fill('10');
   await page.getByRole('button', { name: 'Use 10° to your right' }).click();
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await expect(page.getByTestId('blinks-right')).toContainText('10°to your right');

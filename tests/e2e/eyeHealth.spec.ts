@@ -22,18 +22,18 @@ test('graded by keyboard; past its threshold it stops until a written reason, wh
   await expect(page.getByTestId('reason-lidMargin')).toContainText('Treat first');
   await expect(page.getByTestId('reason-lidMargin')).toContainText('both lids under 2');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('link', { name: /Eye health/ })).toContainText('stop waits');
+  await expect(page.getByRole('link', { name: /Eye health/ })).toContainText('stop not cleared');
 
   await page.goto(`${visit}/refraction`);
   await typePowers(page, '-3.25 -1.75 x 20', null);
   await page.getByRole('button', { name: 'Put it on R' }).click();
   await expect(page.locator('.refusal')).toContainText('Lid margin: treat it first');
   await page.goto(`${visit}/eye-health`);
-  await page.getByRole('button', { name: 'Pass with a reason' }).click();
-  await page.getByRole('button', { name: 'Pass it with this reason' }).click();
+  await page.getByRole('button', { name: 'Override with a reason' }).click();
+  await page.getByRole('button', { name: 'Override with this reason' }).click();
   await expect(page.getByRole('dialog')).toContainText('Say why in a few words');
   await page.getByRole('dialog').getByLabel('Why').fill('old scar of the lid, quiet for years');
-  await page.getByRole('button', { name: 'Pass it with this reason' }).click();
+  await page.getByRole('button', { name: 'Override with this reason' }).click();
   await expect(page.getByTestId('passed-lidMargin')).toContainText('old scar of the lid');
   await page.goto(`${visit}/lens`);
   await page.getByRole('button', { name: 'Put it on R' }).click();
@@ -61,8 +61,8 @@ test('a technician sees a stop and cannot pass it', async ({ page, browser, site
   await other.clock.install({ time: await site.now() });
   await signIn(other, /Joss Merriday/);
   await other.goto(`${visit}/eye-health`);
-  await expect(other.getByTestId('reason-papillae')).toContainText('A prescriber may pass it');
-  await expect(other.getByRole('button', { name: 'Pass with a reason' })).toHaveCount(0);
+  await expect(other.getByTestId('reason-papillae')).toContainText('A prescriber may override it');
+  await expect(other.getByRole('button', { name: 'Override with a reason' })).toHaveCount(0);
   await other.close();
 });
 
@@ -84,20 +84,20 @@ test('earlier grades stand beside the new ones', async ({ page, site }) => {
 test('a curve of 0, a half of a half, exchanged curves: said at the field, nothing recorded', async ({ page }) => {
   const visit = await openVisit(page);
   await page.goto(`${visit}/eye-health`);
-  await page.getByLabel('Right eye, Flat curve').fill('0');
+  await page.getByLabel('Right eye, Flat K').fill('0');
   await expect(page.getByText('0 is outside 4.5 to 11.')).toBeVisible();
   await page.getByRole('button', { name: 'Record the findings' }).click();
   await expect(page.getByText('0 is outside 4.5 to 11.')).toBeVisible();
-  await page.getByLabel('Right eye, Flat curve').fill('45');
+  await page.getByLabel('Right eye, Flat K').fill('45');
   await expect(page.getByText('7.50 mm, 45.00 D')).toBeVisible();
-  await page.getByLabel('Right eye, Steep curve').fill('7.8');
-  await expect(page.getByText('is flatter than the flat one (7.5 mm)')).toBeVisible();
-  await page.getByLabel('Right eye, Steep curve').fill('7.3');
-  await page.getByLabel('Left eye, Iris width').fill('wide');
+  await page.getByLabel('Right eye, Steep K').fill('7.8');
+  await expect(page.getByText('is flatter than flat K (7.5 mm)')).toBeVisible();
+  await page.getByLabel('Right eye, Steep K').fill('7.3');
+  await page.getByLabel('Left eye, HVID').fill('wide');
   await expect(page.getByText('“wide” is not a number.')).toBeVisible();
   await page.reload();
-  await expect(page.getByLabel('Left eye, Iris width')).toHaveValue('wide');
-  await page.getByLabel('Left eye, Iris width').fill('11,8');
+  await expect(page.getByLabel('Left eye, HVID')).toHaveValue('wide');
+  await page.getByLabel('Left eye, HVID').fill('11,8');
   await page.getByRole('button', { name: 'Record the findings' }).click();
   await expect(page.locator('.toast')).toContainText('Findings recorded');
 });
@@ -106,7 +106,7 @@ test('a red painful eye: no lens, by no path; referred, printed, and a wrong gra
   test.setTimeout(300_000);
   const visit = await openVisit(page);
   await page.goto(`${visit}/refraction`);
-  await page.getByLabel('Right eye, sight with these glasses').fill('20/25');
+  await page.getByLabel('Right eye, VA with these glasses').fill('20/25');
   await typePowers(page, '-3.25 -1.75 x 20', null);
   await page.goto(`${visit}/eye-health`);
   await page.getByTestId('bulbarRedness-right').click();
@@ -114,7 +114,7 @@ test('a red painful eye: no lens, by no path; referred, printed, and a wrong gra
   await page.getByLabel('Right eye, Pain').fill('7');
   await page.getByRole('button', { name: 'Record the findings' }).click();
   await expect(page.getByTestId('absolute-stop')).toContainText('No lens. Refer today.');
-  await expect(page.getByRole('button', { name: 'Pass with a reason' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Override with a reason' })).toHaveCount(0);
 
   // Every step from the power on is shut: by its link, by its address, by going back.
   for (const step of ['refraction', 'lens', 'kind', 'on-eye', 'prescription', 'lesson', 'supply']) {
@@ -147,7 +147,7 @@ test('a red painful eye: no lens, by no path; referred, printed, and a wrong gra
   await page.getByRole('button', { name: 'Wrong eye or grade' }).click();
   await page.getByRole('dialog').getByLabel('Why').fill('it was 0');
   await page.getByRole('button', { name: 'End the stop' }).click();
-  await expect(page.getByRole('dialog')).toContainText('holds still');
+  await expect(page.getByRole('dialog')).toContainText('still holds');
   await page.keyboard.press('Escape');
   await page.getByTestId('rests-pain-right').getByRole('button', { name: 'Correct' }).click();
   await page.getByRole('dialog').getByLabel('New value').fill('0');

@@ -150,7 +150,7 @@ test('never worn after all: the answers about earlier lenses are taken back with
   await expect(page.getByTestId('q-lastWorn')).not.toContainText('contradict');
   await page.keyboard.press('Control+Enter');
   await page.waitForURL('**/eye-health');
-  await expect(page.getByTestId('cautions')).toContainText('none heard');
+  await expect(page.getByTestId('cautions')).toContainText('none reported');
 });
 
 test('a birth date tomorrow is refused at its field', async ({ page }) => {
@@ -159,7 +159,7 @@ test('a birth date tomorrow is refused at its field', async ({ page }) => {
   await page.getByLabel('Name', { exact: true }).fill('Not Yet Born');
   await page.getByLabel('Birth date').fill('2026-11-25');
   await page.getByRole('button', { name: 'Add the wearer' }).click();
-  await expect(page.getByText('25 Nov 2026 has not come yet.')).toBeVisible();
+  await expect(page.getByText('25 Nov 2026 is in the future.')).toBeVisible();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Not Yet Born');
 });
 
@@ -171,15 +171,15 @@ test('a danger sign heard is recorded at once, stands over every step, and a pre
   await heard.goto(`${visit}/history`);
   await heard.getByTestId('q-danger').getByRole('button', { name: 'light hurts' }).click();
   await heard.getByTestId('q-lastWorn').getByRole('button', { name: 'Last worn' }).click();
-  await expect(heard.getByRole('alert').filter({ hasText: 'Danger sign heard' })).toContainText('light hurts');
-  await expect(heard.getByRole('button', { name: 'I have taken note' })).toHaveCount(0);
+  await expect(heard.getByRole('alert').filter({ hasText: 'Red-flag symptom reported' })).toContainText('light hurts');
+  await expect(heard.getByRole('button', { name: 'Acknowledge' })).toHaveCount(0);
   await heard.close();
   for (const step of ['refraction', 'lens', 'lesson']) {
     await page.goto(`${visit}/${step}`);
-    await expect(page.getByRole('alert').filter({ hasText: 'Danger sign heard' })).toBeVisible();
+    await expect(page.getByRole('alert').filter({ hasText: 'Red-flag symptom reported' })).toBeVisible();
   }
-  await page.getByRole('button', { name: 'I have taken note' }).click();
-  await expect(page.getByRole('alert').filter({ hasText: 'Danger sign heard' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Acknowledge' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'Red-flag symptom reported' })).toHaveCount(0);
   await page.reload();
-  await expect(page.getByRole('alert').filter({ hasText: 'Danger sign heard' })).toHaveCount(0);
+  await expect(page.getByRole('alert').filter({ hasText: 'Red-flag symptom reported' })).toHaveCount(0);
 });

@@ -18,10 +18,10 @@ test('sent after the session ended: sign in over the page, and it is recorded', 
   await page.getByRole('button', { name: send }).click();
   await expect(page.getByRole('dialog')).toContainText('Sign in again');
   await page.getByRole('dialog').getByLabel('Password').fill('wrong');
-  await page.getByRole('button', { name: 'Go on' }).click();
+  await page.getByRole('button', { name: 'Continue' }).click();
   await expect(page.getByText('Account and password do not go together.')).toBeVisible();
   await page.getByRole('dialog').getByLabel('Password').fill(DEMO_PASSWORD);
-  await page.getByRole('button', { name: 'Go on' }).click();
+  await page.getByRole('button', { name: 'Continue' }).click();
   await page.waitForURL('**/lens');
   await page.goBack();
   await expect(page.getByTestId('recorded-right')).toHaveText('−3.25 −1.75 × 20');
@@ -62,7 +62,7 @@ test('after a day open: locked, the page as it was, and sent after the password'
   await expect(page.getByRole('dialog')).toContainText('Locked');
   await expect(page.getByLabel(right)).toHaveValue('-3.25 -1.75 x 20');
   await page.getByRole('dialog').getByLabel('Password').fill(DEMO_PASSWORD);
-  await page.getByRole('button', { name: 'Go on' }).click();
+  await page.getByRole('button', { name: 'Continue' }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.getByRole('button', { name: send }).click();
   await page.waitForURL('**/lens');

@@ -104,7 +104,7 @@ test('a power cross, prism, and powers that seem to have changed places', async 
   await page.getByLabel('Left eye, spectacle power').fill('-1.00 -1.25 x 180');
   await expect(page.getByTestId('doubts')).toContainText('R and L seem to have changed places');
   await expect(page.getByTestId('doubts')).toContainText('R: the glasses carry prism (2Δ BO)');
-  await page.getByRole('button', { name: 'Exchange R and L' }).click();
+  await page.getByRole('button', { name: 'Swap R and L' }).click();
   await expect(page.getByLabel('Left eye, spectacle power')).toHaveValue('-3.25 -1.25 x 180 2Δ BO');
   await expect(page.getByTestId('doubts')).not.toContainText('changed places');
   await page.getByLabel('Right eye, spectacle power').fill('-3.00 -1.25 x 180');
@@ -143,7 +143,7 @@ test('the kind decided is chosen to begin with, though others leave less blur; a
   await page.waitForURL('**/kind');
   await page.getByRole('button', { name: /^Choose among daily/ }).click();
   await page.waitForURL('**/lens');
-  await expect(page.getByTestId('behind')).toContainText('The kind decided stands in place');
+  await expect(page.getByTestId('behind')).toContainText('The kind decided ranks no.');
   await expect(page.locator('[aria-checked="true"]').first()).toContainText('1-Day');
   await page.keyboard.press('c');
   await page.keyboard.press('v');

@@ -92,8 +92,8 @@ test('changing a family: a fault at its cell, the consequences, a new version; t
   await expect(page.getByText('−1.3 does not lie on steps of 0.25.')).toBeVisible();
   await expect(page.getByLabel('Cylinders, row 1')).toHaveValue('-0.75|-1.30');
   await page.getByLabel('Cylinders, row 1').fill('-0.75|-1.25');
-  await page.getByLabel('Turn, mean (left +)').fill('3');
-  await page.getByLabel('Turn, spread').fill('4');
+  await page.getByLabel('Rotation, mean (left +)').fill('3');
+  await page.getByLabel('Rotation, SD').fill('4');
   await page.getByRole('button', { name: 'What would follow' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('No prescription in force uses it.');
@@ -126,7 +126,7 @@ test('changing a family: a fault at its cell, the consequences, a new version; t
   const row = page.getByTestId('candidate-sanderling-14-toric');
   await expect(row).toContainText('last orders 31 Dec 2026');
   await row.getByRole('radio').click();
-  await expect(page.getByTestId('working')).toContainText('turn, this family’s own figures3° ± 4°');
+  await expect(page.getByTestId('working')).toContainText('rotation, this family’s own figures3° ± 4°');
 });
 
 test('the house list: three places a cell, and it decides between lenses of equal blur', async ({ page }) => {
@@ -139,5 +139,5 @@ test('the house list: three places a cell, and it decides between lenses of equa
   await expect(dialog).toContainText('The same family twice.');
   await dialog.getByRole('combobox').nth(1).selectOption({ label: 'Plover 30 Toric' });
   await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByTestId('family-godwit-made-toric')).toContainText('house list, place 1');
+  await expect(page.getByTestId('family-godwit-made-toric')).toContainText('house list, no. 1');
 });

@@ -115,7 +115,7 @@ test('before signing in no wearer is named, and a page elsewhere is not a way ba
   await expect(page.getByText('Nessa Quillby')).toHaveCount(0);
   const gone = await page.goto('/nothing-here');
   expect(gone?.status()).toBe(404);
-  await expect(page.getByRole('heading', { name: 'That is not here' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Not found' })).toBeVisible();
   await page.goto('/sign-in?to=//elsewhere.test/');
   await page.getByLabel('Password').fill('plain-sight');
   await page.getByRole('button', { name: 'Sign in' }).click();
@@ -123,5 +123,5 @@ test('before signing in no wearer is named, and a page elsewhere is not a way ba
   await page.goto('/staff');
   await expect(page.getByRole('heading', { name: 'Not for your role' })).toBeVisible();
   await page.goto('/wearers/nobody');
-  await expect(page.getByRole('heading', { name: 'That is not here' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Not found' })).toBeVisible();
 });

@@ -88,18 +88,18 @@ test.describe('the known traps', () => {
       await blinks(page, 'Right', '10r', '10r', '10r');
       const verdict = page.getByTestId('turn-verdict-right');
       await expect(verdict).toContainText('right, subtract 10: 5 → 175');
-      await expect(verdict).toContainText(`the trial lies at ${axis}, the eye asks 5`);
+      await expect(verdict).toContainText(`the trial lies at ${axis}, required 5`);
       await desk(page, 'Sight');
       await expect(page.getByTestId('order-right')).toContainText('× 170');
     }
   });
   test('a scale that runs the other way, with its zero elsewhere, is set up by looking', async ({ page }) => {
     await lensesOn(page, { right: NEED }, { right: PLOVER });
-    await desk(page, 'Turn');
-    const field = page.getByLabel('Right eye, where the mark sits');
+    await desk(page, 'Rotation');
+    const field = page.getByLabel('Right eye, mark rotation');
     await field.fill('100');
     await expect(page.getByText('100° is past 90°.')).toBeVisible();
-    await page.getByRole('button', { name: 'Set up a slit lamp' }).click();
+    await page.getByRole('button', { name: 'Calibrate the slit-lamp scale' }).click();
     const panel = page.getByRole('dialog');
     await panel.getByLabel('Its name').fill('Room 2');
     await panel.getByLabel('Beam straight: reads').fill('90');
@@ -124,10 +124,10 @@ test.describe('the known traps', () => {
     await page.reload();
     await expect(page.getByText('90 is straight, grows to your right')).toBeVisible();
     await page.getByLabel('Slit lamp').selectOption('');
-    await page.getByLabel('Right eye, where the mark sits').fill('80');
+    await page.getByLabel('Right eye, mark rotation').fill('80');
     await expect(page.getByText('80 to which side?')).toBeVisible();
-    await page.getByLabel('Right eye, where the mark sits').fill('');
-    await page.getByRole('button', { name: 'Set up a slit lamp' }).click();
+    await page.getByLabel('Right eye, mark rotation').fill('');
+    await page.getByRole('button', { name: 'Calibrate the slit-lamp scale' }).click();
     await page.getByRole('button', { name: 'Room 2: no longer used' }).click();
     await page.getByRole('button', { name: 'End Room 2' }).click();
     await expect(page.getByRole('region', { name: 'Set up already' })).toHaveCount(0);
@@ -139,16 +139,16 @@ test.describe('the known traps', () => {
   test('an unsteady lens is never compensated: no order, refit, and signing is refused', async ({ page }) => {
     const { visit } = await lensesOn(page, { right: NEED }, { right: PLOVER });
     await blinks(page, 'Right', '0', '25l', '10r', '30l', '5l');
-    await expect(page.getByTestId('blinks-right')).toContainText('unsteady');
+    await expect(page.getByTestId('blinks-right')).toContainText('unstable');
     await expect(page.getByTestId('turn-verdict-right')).toContainText('refit, do not compensate');
     await expect(page.getByTestId('turn-verdict-right')).not.toContainText('→');
     await expect(page.getByTestId('turn-verdict-right')).toContainText('judge the fit first');
     await desk(page, 'Fit');
     await page.getByRole('group', { name: 'Right eye, fit' }).getByRole('button', { name: 'fits' }).click();
-    await expect(page.getByText('It fits and does not sit still: another stabilisation')).toBeVisible();
+    await expect(page.getByText('It fits and is not stable: another stabilisation')).toBeVisible();
     await record(page);
     await page.goto(`${visit}/prescription`);
-    await expect(page.getByText('It does not sit still: refit before an order')).toBeVisible();
+    await expect(page.getByText('It is not stable: refit before an order')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Sign prescription' })).toBeDisabled();
   });
   test('the left eye: left is still the examiner’s left, and is added', async ({ page }) => {
@@ -171,7 +171,7 @@ test.describe('the known traps', () => {
     });
     const logged = page.getByTestId('blinks-right').locator('.blink-list span');
     await expect(logged).toHaveText(['12']);
-    await expect(page.getByLabel('Right eye, where the mark sits')).toHaveValue('');
+    await expect(page.getByLabel('Right eye, mark rotation')).toHaveValue('');
   });
   test('a pedal that sends another key is taught by pressing it; it logs also while single keys are off', async ({ page }) => {
     await page.goto('/settings');
@@ -182,8 +182,8 @@ test.describe('the known traps', () => {
     await expect(page.getByRole('button', { name: 'Forget it' })).toBeVisible();
     await page.getByRole('group', { name: 'Single-key shortcuts' }).getByRole('button', { name: 'off' }).click();
     await lensesOn(page, { right: NEED }, { right: PLOVER });
-    await desk(page, 'Turn');
-    await page.getByLabel('Right eye, where the mark sits').fill('9l');
+    await desk(page, 'Rotation');
+    await page.getByLabel('Right eye, mark rotation').fill('9l');
     await page.keyboard.press('PageDown');
     await page.locator('h1, h2').first().click();
     await page.keyboard.press('PageDown');
@@ -208,17 +208,17 @@ test.describe('the known traps', () => {
   });
   test('marks at 3 and 9: drawn there, and a scale is read with the beam across', async ({ page }) => {
     await lensesOn(page, { right: NEED }, { right: { code: 'godwit-made-toric', power: [-3.25, -1.5, 20], curve: [8.6, 14.4] } });
-    await desk(page, 'Turn');
+    await desk(page, 'Rotation');
     const marks = page.getByTestId('rotation-eye-right').locator('line[stroke-width="7"]');
     await expect(marks).toHaveCount(2);
-    await page.getByRole('button', { name: 'Set up a slit lamp' }).click();
+    await page.getByRole('button', { name: 'Calibrate the slit-lamp scale' }).click();
     const panel = page.getByRole('dialog');
     await panel.getByLabel('Its name').fill('Room 3');
     await panel.getByLabel('Beam straight: reads').fill('90');
     await panel.getByLabel('Beam on this mark: reads').fill('110');
     await panel.getByRole('button', { name: 'Keep this slit lamp' }).click();
     await expect(panel).toHaveCount(0);
-    await page.getByLabel('Right eye, where the mark sits').fill('10');
+    await page.getByLabel('Right eye, mark rotation').fill('10');
     await expect(page.getByText('scale at 10: 10° to your left')).toBeVisible();
   });
   test('double compensation: final or raw, never both; raw names no lens', async ({ page, site }) => {
@@ -228,7 +228,7 @@ test.describe('the known traps', () => {
     await page.getByLabel('Right eye, over-refraction', { exact: true }).fill('+0.25 -0.50 x 70');
     await record(page);
     await page.goto(`${visit}/prescription`);
-    await expect(page.getByText('Never both: the turn would count twice, × 38.')).toBeVisible();
+    await expect(page.getByText('Never both: rotation would count twice, × 38.')).toBeVisible();
     await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
     await page.getByRole('radio', { name: /Raw, for the laboratory/ }).check();
     await expect(page.getByTestId('prescribed-right')).toHaveCount(0);
@@ -255,11 +255,11 @@ test.describe('the known traps', () => {
 
 test('at the lamp by keys alone: digits open the entry, Space logs, R and L change the eye, S turns to sight', async ({ page }) => {
   await lensesOn(page, { right: NEED, left: '-4.50 -1.25 x 165' }, { right: PLOVER, left: { power: [-4.25, -1.25, 170] } });
-  await desk(page, 'Turn');
+  await desk(page, 'Rotation');
   await page.locator('main').click({ position: { x: 4, y: 4 } });
   for (const turn of ['1', '8']) {
     await page.keyboard.press(turn);
-    await expect(page.getByLabel('Right eye, where the mark sits')).toBeFocused();
+    await expect(page.getByLabel('Right eye, mark rotation')).toBeFocused();
     await page.keyboard.type('0l');
     await page.keyboard.press('Enter');
     await page.keyboard.press('Escape');
@@ -271,7 +271,7 @@ test('at the lamp by keys alone: digits open the entry, Space logs, R and L chan
   await page.keyboard.press('ArrowLeft');
   for (const _ of [1, 2, 3]) await page.keyboard.press('Space');
   await expect(page.getByTestId('measuring')).toHaveText('L, blink 3 of 3');
-  await expect(page.getByTestId('blinks-left')).toContainText('sits still');
+  await expect(page.getByTestId('blinks-left')).toContainText('stable');
   await page.evaluate(() => (document.activeElement as HTMLElement).blur());
   await page.keyboard.press('f');
   await expect(page.getByRole('group', { name: 'Right eye, fit' })).toBeVisible();
@@ -313,7 +313,7 @@ test('two people read one eye at once: the second is told, and keeps what was ty
   watch(joss);
   await signIn(joss, /Joss Merriday/);
   await joss.goto(`${visit}/on-eye`);
-  await joss.getByLabel('Right eye, where the mark sits').fill('5r');
+  await joss.getByLabel('Right eye, mark rotation').fill('5r');
   await record(joss);
   await expect(joss.getByText('1 blink recorded')).toBeVisible();
   await other.close();
@@ -329,10 +329,10 @@ test('fit in full: the ruler on the overlap, reasons, the next curve, comfort', 
   await expect(page.getByText('movement or push-up is not judged yet')).toBeVisible();
   await page.getByRole('button', { name: 'In full' }).click();
   await page
-    .getByRole('group', { name: 'Right eye, Movement, straight ahead, on the overlap' })
+    .getByRole('group', { name: 'Right eye, Movement, straight ahead, on the limbal overlap' })
     .getByRole('button', { name: /limbus/ })
     .click();
-  await expect(page.getByTestId('judged-right')).toContainText('reads loose');
+  await expect(page.getByTestId('judged-right')).toContainText('appears loose');
   await expect(page.getByTestId('judged-right')).toContainText('over 0.5');
   await page.getByRole('group', { name: 'Right eye, Push-up tightness' }).getByRole('button', { name: '80' }).click();
   await expect(page.getByTestId('judged-right')).toContainText('signs disagree');
@@ -347,7 +347,7 @@ test('fit in full: the ruler on the overlap, reasons, the next curve, comfort', 
   await page.mouse.down();
   await page.mouse.move(box.x + box.width / 2 + 12, box.y + box.height / 2, { steps: 4 });
   await page.mouse.up();
-  await expect(page.getByLabel('Right eye, Off the middle, toward the nose')).not.toHaveValue('');
+  await expect(page.getByLabel('Right eye, Nasal decentration')).not.toHaveValue('');
   const lag = page.getByLabel('Right eye, Lag', { exact: true });
   await lag.fill('nine');
   await expect(lag).toHaveAttribute('aria-invalid', 'true');
@@ -362,7 +362,7 @@ test('fit in full: the ruler on the overlap, reasons, the next curve, comfort', 
       .getByRole('group', { name: `Right eye, ${name}`, exact: true })
       .getByRole('button', { name: '0' })
       .click();
-  await expect(page.getByTestId('judged-right')).toContainText('reads loose');
+  await expect(page.getByTestId('judged-right')).toContainText('appears loose');
 });
 
 test('it fits but hurts: the ladder of comfort', async ({ page }) => {
@@ -385,15 +385,15 @@ test('sight: plus first, minus questioned, a surprise asked, no order before pin
   await expect(over).toHaveValue('');
   await page.getByRole('button', { name: 'Right eye, Nothing more: plano' }).click();
   await expect(over).toHaveValue('0.00');
-  await page.getByLabel('Right eye, sight with the lens').fill('20/50');
+  await page.getByLabel('Right eye, VA with the lens').fill('20/50');
   await over.fill('-0.25 -0.50 x 70');
-  await page.getByLabel('Right eye, sight with the over-refraction').fill('20/50');
+  await page.getByLabel('Right eye, VA with the over-refraction').fill('20/50');
   await expect(page.getByTestId('doubts-right')).toContainText('More minus gains no line');
-  await page.getByLabel('Right eye, sight with the over-refraction').fill('sharp');
+  await page.getByLabel('Right eye, VA with the over-refraction').fill('sharp');
   await expect(page.getByText('sharp is not an acuity')).toBeVisible();
   await over.fill('-1.25');
   await expect(page.getByTestId('asks-right')).toContainText('is this the lens?');
-  await page.getByLabel('Right eye, sight with the over-refraction').fill('20/50');
+  await page.getByLabel('Right eye, VA with the over-refraction').fill('20/50');
   await press(page);
   await expect(page.getByText('Ask whether this is the lens, then confirm.')).toBeVisible();
   await expect(over).toHaveValue('-1.25');
@@ -408,21 +408,21 @@ test('sight: plus first, minus questioned, a surprise asked, no order before pin
   await expect(page.getByTestId('look-right')).toContainText('vision is short of its best, cause not recorded');
   await page.goto(`${visit}/on-eye`);
   await desk(page, 'Sight');
-  await page.getByLabel('Right eye, sight through a pinhole').fill('20/20');
+  await page.getByLabel('Right eye, VA through a pinhole').fill('20/20');
   await expect(page.getByTestId('doubts-right')).toContainText('The pinhole gives 4 lines');
-  await page.getByRole('group', { name: 'Right eye, Why sight falls short' }).getByRole('button', { name: 'surface or deposits' }).click();
+  await page.getByRole('group', { name: 'Right eye, Why VA falls short' }).getByRole('button', { name: 'surface or deposits' }).click();
   await record(page);
   await page.goto(`${visit}/prescription`);
   await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
   await expect(page.getByTestId('look-right')).toContainText('vision as expected');
 });
 
-test('sight of both eyes: typed on the spine, asked about when it falls short, corrected with its reason', async ({ page }) => {
+test('VA of both eyes: typed on the spine, asked about when it falls short, corrected with its reason', async ({ page }) => {
   await lensesOn(page, { right: NEED, left: NEED }, { right: PLOVER, left: PLOVER });
   await desk(page, 'Sight');
-  await page.getByLabel('Right eye, sight with the lens').fill('20/20');
-  await page.getByLabel('Left eye, sight with the lens').fill('20/25');
-  const field = page.getByLabel('Both eyes together, sight with the lenses');
+  await page.getByLabel('Right eye, VA with the lens').fill('20/20');
+  await page.getByLabel('Left eye, VA with the lens').fill('20/25');
+  const field = page.getByLabel('Both eyes together, VA with the lenses');
   await field.fill('twenty');
   await press(page);
   await expect(field).toBeFocused();
@@ -442,10 +442,10 @@ test('sight of both eyes: typed on the spine, asked about when it falls short, c
   await expect(page.getByTestId('both-eyes').locator('del')).toHaveText('20/40');
 });
 
-test('sight of both eyes typed before a lens comes off is neither lost nor recorded: it says why, and can be taken away', async ({ page }) => {
+test('VA of both eyes typed before a lens comes off is neither lost nor recorded: it says why, and can be taken away', async ({ page }) => {
   await lensesOn(page, { right: NEED, left: NEED }, { right: PLOVER, left: PLOVER });
   await desk(page, 'Sight');
-  const field = page.getByLabel('Both eyes together, sight with the lenses');
+  const field = page.getByLabel('Both eyes together, VA with the lenses');
   await field.fill('20/20');
   await page.getByRole('button', { name: 'Take it off' }).first().click();
   await expect(page.getByText('This needs a lens on each eye')).toBeVisible();
@@ -462,7 +462,7 @@ test('lenses exchanged are recognised from both over-refractions', async ({ page
   await desk(page, 'Sight');
   await page.getByLabel('Right eye, over-refraction', { exact: true }).fill('+1.00');
   await page.getByLabel('Left eye, over-refraction').fill('-1.00');
-  await expect(page.getByTestId('asks-left')).toContainText('are right and left exchanged?');
+  await expect(page.getByTestId('asks-left')).toContainText('are right and left swapped?');
 });
 
 test('the lens line: an earlier lens is taken up again with its reason, two are compared', async ({ page }) => {
@@ -485,11 +485,11 @@ test('the lens line: an earlier lens is taken up again with its reason, two are 
   await expect(panel).toContainText('10° to your left, 3 blinks');
   await panel.getByRole('button', { name: 'R trial 2' }).click();
   await expect(panel).toContainText('Two lenses');
-  await panel.getByRole('button', { name: 'Decide on this one' }).first().click();
+  await panel.getByRole('button', { name: 'Use this lens' }).first().click();
   await page.getByRole('dialog').last().getByLabel('Why').fill('it sat better');
-  await page.getByRole('button', { name: 'Decide on it' }).click();
+  await page.getByRole('button', { name: 'Use it' }).click();
   await page.keyboard.press('Escape');
-  await expect(page.getByText('decided on again: “it sat better”, Asha Penhallow')).toBeVisible();
+  await expect(page.getByText('in use again: “it sat better”, Asha Penhallow')).toBeVisible();
   await expect(page.getByTestId('on-right')).toHaveText('−3.00 −1.75 × 20');
   await page.goto(`${visit}/prescription`);
   await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 30');
@@ -577,9 +577,9 @@ test.describe('a good fit is signed without a cause invented, and nothing sick o
       ['Right', '20/32'],
       ['Left', '20/25'],
     ] as const) {
-      await page.getByLabel(`${eye} eye, sight with the lens`).fill(va);
+      await page.getByLabel(`${eye} eye, VA with the lens`).fill(va);
       await page.getByLabel(`${eye} eye, over-refraction`, { exact: true }).fill('0.00');
-      await page.getByLabel(`${eye} eye, sight with the over-refraction`).fill(va);
+      await page.getByLabel(`${eye} eye, VA with the over-refraction`).fill(va);
     }
     await record(page);
     await page.goto(`${visit}/prescription`);
@@ -594,13 +594,13 @@ test.describe('a good fit is signed without a cause invented, and nothing sick o
     await fitsAt(page, 'Right');
     await desk(page, 'Sight');
     const over = page.getByLabel('Right eye, over-refraction', { exact: true });
-    await page.getByLabel('Right eye, sight with the lens').fill('20/100');
+    await page.getByLabel('Right eye, VA with the lens').fill('20/100');
     await over.fill('-1.25');
-    await page.getByLabel('Right eye, sight with the over-refraction').fill('20/20');
+    await page.getByLabel('Right eye, VA with the over-refraction').fill('20/20');
     await expect(page.getByTestId('doubts-right')).not.toContainText('short of the best');
-    await page.getByLabel('Right eye, sight with the over-refraction').fill('20/32');
+    await page.getByLabel('Right eye, VA with the over-refraction').fill('20/32');
     await expect(page.getByTestId('doubts-right')).toContainText('2 lines short of the best recorded');
-    await page.getByRole('group', { name: 'Right eye, Why sight falls short' }).getByRole('button', { name: 'near eye (monovision)' }).click();
+    await page.getByRole('group', { name: 'Right eye, Why VA falls short' }).getByRole('button', { name: 'near eye (monovision)' }).click();
     await expect(page.getByText('a near eye sees fully through its over-refraction')).toBeVisible();
     await record(page);
     await page.goto(`${visit}/prescription`);

@@ -44,7 +44,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await expect(page.getByTestId('on-left')).toHaveText('−4.25 −1.25 × 160');
 
   await dragMark(page, 'right', 10);
-  await expect(page.getByLabel('Right eye, where the mark sits')).toHaveValue('10l');
+  await expect(page.getByLabel('Right eye, mark rotation')).toHaveValue('10l');
   for (const _ of [1, 2, 3]) await page.getByRole('button', { name: 'Right eye, Log blink' }).click();
   for (const _ of [1, 2, 3]) await page.getByRole('button', { name: 'Left eye, Log blink' }).click();
   await desk(page, 'Sight');

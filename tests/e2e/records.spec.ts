@@ -60,7 +60,7 @@ test('another trial takes the first off; lenses mixed up change places with one 
   await expect(page.getByText('Trial 2, Plover 30 Toric').first()).toBeVisible();
   await page.getByRole('button', { name: 'R and L mixed up?' }).first().click();
   await page.getByRole('dialog').getByLabel('Why').fill('boxes swapped');
-  await page.getByRole('button', { name: 'Exchange R and L' }).click();
+  await page.getByRole('button', { name: 'Swap R and L' }).click();
   await expect(page.getByTestId('on-right')).toHaveText('−4.25 −1.25 × 160');
   await expect(page.getByTestId('on-left')).toHaveText('−3.00 −1.75 × 30');
 });
@@ -74,7 +74,7 @@ test('one who handles lenses already takes the trial home on a note; a lot misre
   await page.goto(`${visit}/lesson`);
   await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
   await expect(page.locator('.refusal')).toContainText('No lenses go home before the lesson is signed off.');
-  await page.getByRole('button', { name: 'Understood' }).click();
+  await page.getByRole('button', { name: 'Dismiss' }).click();
   await page.getByLabel('Handles lenses already: how do you know?').fill('wears since 2019, shown today');
   await page.getByLabel('Expires, R').fill('1 Jan 2020');
   await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
@@ -100,9 +100,9 @@ test('a minor without a guardian is not taught until one is named', async ({ pag
   await page.getByRole('button', { name: 'Put it on both eyes' }).click();
   await expect(page.locator('.refusal')).toContainText('No guardian has agreed');
   await page.goto(`/visits/${visitId ?? ''}/eye-health`);
-  await page.getByTestId('reason-minorWithoutGuardian').getByRole('button', { name: 'Pass with a reason' }).click();
+  await page.getByTestId('reason-minorWithoutGuardian').getByRole('button', { name: 'Override with a reason' }).click();
   await page.getByRole('dialog').getByLabel('Why').fill('mother on the telephone');
-  await page.getByRole('button', { name: 'Pass it with this reason' }).click();
+  await page.getByRole('button', { name: 'Override with this reason' }).click();
   await expect(page.getByTestId('passed-minorWithoutGuardian')).toContainText('mother on the telephone');
   await page.goto(`/visits/${visitId ?? ''}/lens`);
   await page.getByTestId('candidate-dunlin-1-day').getByRole('radio').click();

@@ -161,14 +161,14 @@ export async function typePowers(page: Page, right: string | null, left: string 
 }
 
 /** Opens one of the three desks of the On eye step. */
-export async function desk(page: Page, name: 'Turn' | 'Fit' | 'Sight'): Promise<void> {
+export async function desk(page: Page, name: 'Rotation' | 'Fit' | 'Sight'): Promise<void> {
   await page.getByRole('group', { name: 'What is looked at' }).getByRole('button', { name }).click();
 }
 
 /** Types blinks one after another on the Turn desk, each kept by Enter. */
 export async function typeBlinks(page: Page, eye: 'Right' | 'Left', ...turns: readonly string[]): Promise<void> {
-  await desk(page, 'Turn');
-  const field = page.getByLabel(`${eye} eye, where the mark sits`);
+  await desk(page, 'Rotation');
+  const field = page.getByLabel(`${eye} eye, mark rotation`);
   for (const turn of turns) {
     await field.fill(turn);
     await field.press('Enter');

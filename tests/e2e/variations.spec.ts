@@ -71,7 +71,7 @@ test('a lens brought in: unknown it is not read through, known it is read like a
   await page.getByLabel('Right eye, lens family').selectOption('plover-30-toric');
   // The turn was read on a family that is not this one: it is not allowed for.
   await expect(page.getByTestId('prescribed-right')).toHaveText('−3.00 −1.75 × 20');
-  await expect(page.getByText('the turn was read on another family')).toBeVisible();
+  await expect(page.getByText('rotation was read on another family')).toBeVisible();
 });
 
 test('an eye out of range: each family says by how much, and what blur to expect where it is made', async ({ page }) => {
@@ -86,7 +86,7 @@ test('an eye out of range: each family says by how much, and what blur to expect
   const made = page.getByTestId('candidate-godwit-made-toric');
   await expect(made.getByTestId('out-right')).toHaveCount(0);
   await made.getByRole('radio').click();
-  await expect(page.getByTestId('working')).toContainText('turn assumed, thin zones0° ± 7°');
+  await expect(page.getByTestId('working')).toContainText('rotation assumed, thin zones0° ± 7°');
   await expect(page.getByTestId('working')).toContainText('blur to expect0.38 D');
 });
 
@@ -154,7 +154,7 @@ test('correct, exchange, undo', async ({ page }) => {
   await expect(page.getByText('“read the wrong line”')).toBeVisible();
   await page.getByRole('button', { name: 'R and L mixed up?' }).click();
   await panel.getByLabel('Why').fill('charts swapped');
-  await panel.getByRole('button', { name: 'Exchange R and L' }).click();
+  await panel.getByRole('button', { name: 'Swap R and L' }).click();
   await expect(page.getByTestId('recorded-right')).toHaveText('−4.50 −1.25 × 165');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByTestId('recorded-right')).toHaveText('−3.50 −1.75 × 20');
