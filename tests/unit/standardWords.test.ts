@@ -6,7 +6,7 @@ const RETIRED: readonly [RegExp, string][] = [
   [/\btaken? (a )?note\b/i, 'acknowledged'],
   [/\bno reason passes|\bnobody passes|\bpass (it|a stop)\b/i, 'cannot be overridden, override'],
   [/\bUnderstood\b|\bTaken back\b/, 'Dismiss, Undone'],
-  [/\bexchange/i, 'swap'],
+  [/(?<!tear )\bexchange/i, 'swap'],
   [/Nothing of the kind/, 'Recorded in error'],
   [/no day of the calendar|has not come yet|That is not here/, 'not a valid date, in the future, not found'],
   [/two routes/, 'the refraction and the over-refraction'],
