@@ -1,4 +1,4 @@
-// npm run bench [-- search|steadiness|pages|lamp|typing|record|wearers|size ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
+// npm run bench [-- search|steadiness|pages|lamp|typing|record|wearers|size|load [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
@@ -6,6 +6,7 @@ import { connect } from '../src/db/client';
 import { ensureBuild } from './lib/build';
 import { catalogue, lensCount, MADE_TO_ORDER } from './lib/catalogue';
 import { benchDrag, benchSteadiness } from './lib/benchLamp';
+import { benchLoad } from './lib/benchLoad';
 import { benchRecord } from './lib/benchRecord';
 import { benchTyping, fillLibrary } from './lib/benchTyping';
 import { benchWearers } from './lib/benchWearers';
@@ -123,7 +124,8 @@ function benchSearch(): void {
   );
 }
 
-const wanted = process.argv.slice(2);
+const wanted = process.argv.slice(2).filter((a) => !a.startsWith('--'));
+const against = process.argv.find((a) => a.startsWith('--against='))?.split('=')[1] ?? null;
 const asked = (part: string): boolean => wanted.length === 0 || wanted.includes(part);
 
 async function benchPages(): Promise<void> {
@@ -209,3 +211,6 @@ if (asked('record') || asked('wearers')) {
     await cluster.stop();
   }
 }
+
+// Takes minutes, and with another revision a second build: only when it is asked for by name.
+if (wanted.includes('load')) await benchLoad(against);
