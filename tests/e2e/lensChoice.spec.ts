@@ -51,7 +51,7 @@ test('choosing for a pair: the order and its reasons, three side by side, the ra
   await page.keyboard.press('m');
   await expect(page.getByRole('dialog')).toContainText('Dunlin 1-Day Toric: what is made');
   await expect(page.getByRole('dialog').getByTestId('need-right')).toBeVisible();
-  await expect(page.getByRole('dialog')).toContainText('asks 165, 160 given');
+  await expect(page.getByRole('dialog')).toContainText('required 165, 160 given');
   await page.keyboard.press('Escape');
   await page.keyboard.press('ArrowUp');
   await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
