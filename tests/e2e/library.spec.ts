@@ -32,7 +32,7 @@ test('found by words, and by what each would do for a power; the range with an e
   await page.waitForURL('**/library/plover-30-toric');
   await page.getByLabel('Right eye, glasses at 12 mm').fill('-3.00 -1.50 x 18');
   await expect(page.getByTestId('need-right')).toBeVisible();
-  await expect(page.getByText('18 axes made here, asks 18, 20 given')).toBeVisible();
+  await expect(page.getByText('18 axes made here, required 18, 20 given')).toBeVisible();
   await page.getByLabel('Left eye, glasses at 12 mm').fill('-3 abc');
   await expect(page.getByLabel('Left eye, glasses at 12 mm')).toHaveAttribute('aria-invalid', 'true');
   // Who only looks is offered nothing to change.

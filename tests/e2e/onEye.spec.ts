@@ -233,7 +233,7 @@ test.describe('the known traps', () => {
     await page.getByRole('radio', { name: /Raw, for the laboratory/ }).check();
     await expect(page.getByTestId('prescribed-right')).toHaveCount(0);
     await expect(page.getByTestId('raw-right')).toContainText('−3.00 −1.75 × 20');
-    await expect(page.getByTestId('raw-right')).toContainText('mark: 10° to your left');
+    await expect(page.getByTestId('raw-right')).toContainText('rotation: 10° to your left');
     await page.getByLabel('Why the order need not wait for aftercare').fill('a laboratory makes it');
     await saySentences(page, 'looked at elsewhere this morning');
     await page.getByLabel('Your password, once more').fill('plain-sight');
