@@ -6,6 +6,10 @@ import { CARE_SYSTEMS, type CareSystem } from '@/core';
 import { formatMoney } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
 import type { SettingsPage } from '@/services/setting/queries';
+import careWords from '@/i18n/messages/en/care.messages.json';
+import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
+import peroxideWords from '@/i18n/messages/en/peroxide.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
@@ -21,7 +25,7 @@ const EMPTY: Typed = { system: 'multipurpose', maker: '', name: '', contents: ''
 const numberOf = (text: string): number => (/^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : Number.NaN);
 
 /** What reusable lenses are cared for with: system, contents, how long it lasts, what it costs. */
-export function CareProducts({ products, mayChange }: { readonly products: readonly Product[]; readonly mayChange: boolean }) {
+function Products({ products, mayChange }: { readonly products: readonly Product[]; readonly mayChange: boolean }) {
   const t = useTranslations('care');
   const words = useProblemWords();
   const refusal = useRefusalWords();
@@ -143,3 +147,5 @@ export function CareProducts({ products, mayChange }: { readonly products: reado
     </section>
   );
 }
+
+export const CareProducts = withWords({ problems: libraryProblems, care: careWords, peroxide: peroxideWords }, Products);

@@ -1,4 +1,5 @@
 'use client';
+import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { Fragment, useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
@@ -13,14 +14,12 @@ import { Stated } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
 import { AppPage } from '../common/AppPage';
 import { useProblemWords, useRefusalWords } from '../common/words';
-import { CareProducts } from './CareProducts';
 import { ThisDevice } from './ThisDevice';
-import careWords from '@/i18n/messages/en/care.messages.json';
 import deviceWords from '@/i18n/messages/en/device.messages.json';
-import peroxideWords from '@/i18n/messages/en/peroxide.messages.json';
 import settingsWords from '@/i18n/messages/en/settings.messages.json';
 import { withWords } from '@/i18n/withWords';
-import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
+
+const CareProducts = dynamic(() => import('./CareProducts').then((m) => m.CareProducts));
 
 const GROUPS = ['stops', 'signs', 'lens', 'money', 'fit', 'teaching', 'prescription', 'supply', 'screen'] as const;
 const KEYS = Object.keys(SETTINGS) as SettingKey[];
