@@ -167,7 +167,4 @@ function SettingRow({ name, changes, mayChange }: { readonly name: SettingKey; r
   );
 }
 
-export const Settings = withWords(
-  { problems: libraryProblems, care: careWords, device: deviceWords, peroxide: peroxideWords, settings: settingsWords },
-  SettingsPage,
-);
+export const Settings = withWords({ device: deviceWords, settings: settingsWords }, SettingsPage);
