@@ -1,5 +1,5 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
-import { copyFileSync, existsSync, readFileSync, symlinkSync } from 'node:fs';
+import { copyFileSync, existsSync, readdirSync, readFileSync, readlinkSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { performance } from 'node:perf_hooks';
@@ -14,7 +14,8 @@ const FAMILIES = 500;
 const PEOPLE = 50;
 const EVERY_MS = 5000;
 const ROUNDS = 3;
-const ROUND_MS = 20_000;
+const ROUND_MS = 15_000;
+const PACED_MS = 30_000;
 /** A page that takes longer is given up on, as the application itself does. */
 const PATIENCE_MS = 20_000;
 /** Steps that both versions have by this address. */
@@ -63,22 +64,20 @@ async function fill(owner: Sql): Promise<readonly string[]> {
   ]);
 }
 
-/** Memory of the web server that listens at an address, MB. */
-function memoryOf(url: string): number {
-  const port = new URL(url).port;
-  const pids = execFileSync('pgrep', ['-f', `next.*-p ${port}`], { encoding: 'utf8' })
-    .trim()
-    .split('\n');
-  const rss = (pid: string): number =>
-    Number(/VmRSS:\s+(\d+)/.exec(existsSync(`/proc/${pid}/status`) ? readFileSync(`/proc/${pid}/status`, 'utf8') : '')?.[1] ?? 0) / 1024;
-  const children = (pid: string): string[] => {
+/** Memory of the web server that was started in a folder, MB. Next names its process anew: it is known by where it stands. */
+function memoryOf(folder: string): number {
+  const read = (path: string, how: (path: string) => string): string => {
     try {
-      return execFileSync('pgrep', ['-P', pid], { encoding: 'utf8' }).trim().split('\n');
+      return how(path);
     } catch {
-      return [];
+      return '';
     }
   };
-  return Math.round(pids.flatMap((pid) => [pid, ...children(pid)]).reduce((sum, pid) => sum + rss(pid), 0));
+  const text = (path: string): string => readFileSync(path, 'utf8');
+  const sizes = readdirSync('/proc')
+    .filter((pid) => /^\d+$/.test(pid) && read(`/proc/${pid}/cmdline`, text).startsWith('next-server') && read(`/proc/${pid}/cwd`, readlinkSync) === folder)
+    .map((pid) => Number(/VmRSS:\s+(\d+)/.exec(read(`/proc/${pid}/status`, text))?.[1] ?? 0) / 1024);
+  return Math.round(sizes.reduce((sum, size) => sum + size, 0));
 }
 
 /** Starts one version. @param folder where its sources stand */
@@ -111,7 +110,7 @@ async function open(name: string, folder: string): Promise<Side> {
       child.on('exit', () => done());
       child.stdin?.end();
     });
-  return { name, url: ready.url, cookie, pages, memoryMb: () => memoryOf(ready.url), stop };
+  return { name, url: ready.url, cookie, pages, memoryMb: () => memoryOf(folder), stop };
 }
 
 interface Driven {
@@ -171,7 +170,14 @@ function line({ ms, late, failed, pages, bytes }: Driven, seconds: number): stri
 function sourcesOf(revision: string): string {
   const folder = join(tmpdir(), `keenfit-${revision}`);
   if (!existsSync(folder)) execFileSync('git', ['worktree', 'add', '--detach', folder, revision], { stdio: 'ignore' });
-  if (!existsSync(join(folder, 'node_modules'))) symlinkSync(resolve('node_modules'), join(folder, 'node_modules'));
+  // Packages have to stand inside the folder that is built: as links to the same files where they can be.
+  if (!existsSync(join(folder, 'node_modules'))) {
+    try {
+      execFileSync('cp', ['-al', resolve('node_modules'), folder], { stdio: 'ignore' });
+    } catch {
+      execFileSync('cp', ['-a', resolve('node_modules'), folder]);
+    }
+  }
   copyFileSync('scripts/benchSide.ts', join(folder, 'scripts', 'benchSide.ts'));
   return folder;
 }
@@ -199,8 +205,9 @@ export async function benchLoad(against: string | null): Promise<void> {
       console.log(`  ${side.name.padEnd(14)} ${line(flatOut.get(side) ?? NOTHING, (ROUNDS * ROUND_MS) / 1000)}; memory ${memory.get(side)?.join(', ')} MB`);
     const [here, there] = sides.map((s) => flatOut.get(s)?.pages ?? 0);
     if (there) console.log(`  ${((here ?? 0) / there).toFixed(1)} times the pages a second`);
-    console.log(`${PEOPLE} people, each a page every ${EVERY_MS / 1000} s, for 40 s:`);
-    for (const side of sides) console.log(`  ${side.name.padEnd(14)} ${line(await drive(side, PEOPLE, EVERY_MS, 40_000), 40)}; memory ${side.memoryMb()} MB`);
+    console.log(`${PEOPLE} people, each a page every ${EVERY_MS / 1000} s, for ${PACED_MS / 1000} s:`);
+    for (const side of sides)
+      console.log(`  ${side.name.padEnd(14)} ${line(await drive(side, PEOPLE, EVERY_MS, PACED_MS), PACED_MS / 1000)}; memory ${side.memoryMb()} MB`);
   } finally {
     for (const side of sides) await side.stop();
   }
