@@ -31,7 +31,7 @@ interface Side {
 }
 
 /** Wearers, and visits with powers and findings of both eyes, as years of work leave them. */
-async function fill(owner: Sql): Promise<readonly string[]> {
+export async function fill(owner: Sql): Promise<readonly string[]> {
   const [practice] = await owner<{ id: string }[]>`select id from practice`;
   const practiceId = practice?.id ?? '';
   await fillLibrary(owner, FAMILIES, TEST_NOW);
@@ -53,6 +53,11 @@ async function fill(owner: Sql): Promise<readonly string[]> {
     select f.id, f.id, ${practiceId}, v.id, 1, f.eye, v.opened_at, v.opened_at, ${by}, f.sign, 0.5
     from visit v cross join lateral (
       select gen_random_uuid() as id, e as eye, s as sign, v.id as of from unnest(array['right', 'left']) e, unnest(array['lidMargin', 'bulbarRedness', 'papillae', 'staining']) s) f
+    where v.kind = 'aftercare'`;
+  await owner`
+    insert into history_answer (id, practice_id, visit_id, visit_version, question, value, recorded_at, recorded_by)
+    select gen_random_uuid(), ${practiceId}, v.id, 1, a.question, a.value::jsonb, v.opened_at, ${by}
+    from visit v, (values ('danger', '["none"]'), ('goals', '["sport"]'), ('dryness', '"evening"'), ('work', '["indoors"]'), ('daysPerWeek', '6'), ('water', '["never"]')) a (question, value)
     where v.kind = 'aftercare'`;
   await owner`analyze`;
   const open = await owner<{ id: string; wearerId: string }[]>`

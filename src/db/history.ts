@@ -15,11 +15,15 @@ export function listHistory(sql: Db, visit: VisitRow) {
       k.acknowledged_at, q.display_name as acknowledged_by_name
     from history_answer a join person p on p.id = a.recorded_by
     left join alert_acknowledgement k on k.history_answer_id = a.id left join person q on q.id = k.acknowledged_by
-    where a.practice_id = ${visit.practiceId} and (a.visit_id = ${visit.id}
-      or a.id in (
+    where a.practice_id = ${visit.practiceId} and a.id in (
+      select o.id from history_answer o where o.practice_id = ${visit.practiceId} and o.visit_id = ${visit.id}
+      union all (
         select distinct on (n.question) n.id from history_answer n
         where n.practice_id = ${visit.practiceId} and n.visit_id in (${before}) order by n.question, n.sequence desc)
-      or (a.question = 'danger' and k.acknowledged_at is null and a.visit_id in (${before})))
+      union all
+      select d.id from history_answer d
+      where d.practice_id = ${visit.practiceId} and d.visit_id in (${before}) and d.question = 'danger'
+        and not exists (select 1 from alert_acknowledgement m where m.history_answer_id = d.id))
     order by a.sequence`;
 }
 
