@@ -1,5 +1,5 @@
 import { CAREFUL } from '../support/careful';
-import { expect, openVisit, say, see, signIn, test, typePowers } from './site';
+import { expect, openVisit, say, see, signIn, test, typePowers, waitForLife } from './site';
 
 test.use({ file: 'advice' });
 test.beforeEach(async ({ page }) => signIn(page));
@@ -179,6 +179,7 @@ test('settings: set by an administrator, with who and when; others read; out of 
   await expect(page.getByTestId('setting-actsPapillae').getByRole('textbox')).toHaveCount(0);
   const admin = await browser.newPage({ baseURL: site.url });
   await admin.clock.install({ time: await site.now() });
+  waitForLife(admin);
   await signIn(admin, /Merle Vantongeren/);
   await admin.goto('/settings');
   const row = admin.getByTestId('setting-actsPapillae');
