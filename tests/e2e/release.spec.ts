@@ -5,7 +5,7 @@ import { openRelease } from '../support/release';
 import { TEST_NOW, TEST_TODAY } from '../support/moment';
 import { waitForLife } from './site';
 
-const STEPS = ['history', 'eye-health', 'kind', 'refraction', 'lens', 'on-eye', 'prescription', 'lesson', 'supply', 'print/summary', 'print/copy'];
+const STEPS = ['history', 'eye-health', 'kind', 'refraction', 'lens', 'on-eye', 'prescription', 'lesson', 'supply', 'print/summary', 'print/prescription'];
 
 test('a database of the last release is migrated, and every screen opens on what it recorded', async ({ browser }) => {
   const { db } = await openRelease();

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
 import { Frame } from '@/ui/Frame';
 import { WallClock } from './Clock';
-import { SettleClocks } from './SettleClocks';
+import { SettleClocks } from './LazySettleClocks';
 import { useServer } from './ServerProvider';
 import { Rail, type RailPlace } from './Rail';
 

@@ -11,12 +11,11 @@ import { useServer } from './ServerProvider';
 import { useDeviceChoice } from './deviceChoice';
 import { useNews } from './news';
 import { secondsSince } from './elapsed';
+import { LENS_MOVED } from './lensMoved';
 import { softTone } from './softTone';
 
 /** How often other rooms' clocks are asked for, ms. */
 const ASKED_EVERY = 15_000;
-/** Something was put on an eye or taken off it: the clocks are asked for at once. */
-export const LENS_MOVED = 'keenfit-lens-moved';
 
 const leftOf = (clock: SettlingRow, moment: number): number => clock.settleMinutes * 60 - secondsSince(clock.putOnAt, moment);
 

@@ -5,7 +5,7 @@ import { useTranslations } from 'use-intl';
 import { formatDay, formatRecord } from '@/i18n/format';
 import type { WearerFile } from '@/core';
 import { WallClock } from './Clock';
-import { SettleClocks } from './SettleClocks';
+import { SettleClocks } from './LazySettleClocks';
 
 /** Whose this is: name and birth date, always, so that nobody works on the wrong wearer. */
 export function WearerStrip({ wearer, lines }: { readonly wearer: WearerFile['wearer']; readonly lines?: ReactNode }) {

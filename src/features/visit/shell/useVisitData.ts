@@ -6,7 +6,7 @@ import { holdDrafts, isTyping } from '../../common/draftKeeper';
 import type { CommandName, ServiceInput, ServiceOutput } from '../../common/server';
 import { useServer } from '../../common/ServerProvider';
 import { useNews } from '../../common/news';
-import { LENS_MOVED } from '../../common/SettleClocks';
+import { LENS_MOVED } from '../../common/lensMoved';
 import { later, withAnswer, type VisitData } from './visitData';
 
 /** Commands that change a visit: their input without what the page itself knows. */
