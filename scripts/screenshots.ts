@@ -209,7 +209,7 @@ for (const name of [
   'A stuck lens is never pulled',
   'Replace on time',
   'Glasses always with you',
-  'Red-flag symptoms',
+  'Danger signs',
   'Moving and finding the lens',
 ]) {
   await page.getByRole('checkbox', { name, checked: false }).click();
