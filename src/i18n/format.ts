@@ -1,4 +1,11 @@
+import { memoize } from '@/lib/memoize';
+
 /** The one place that writes days, times and money. */
+
+const weekdays = memoize((timeZone) => new Intl.DateTimeFormat('en-GB', { timeZone, weekday: 'short', day: 'numeric', month: 'short' }));
+const days = memoize((timeZone) => new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }));
+const times = memoize((timeZone) => new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }));
+const money = memoize((currency) => new Intl.NumberFormat('en-US', { style: 'currency', currency }));
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
@@ -13,23 +20,20 @@ export const formatShortDay = (day: string): string => formatDay(day).split(' ')
 
 /** `Tue 24 Nov` of an instant, in the practice's zone. */
 export const formatWeekday = (instant: string, timeZone: string): string => {
-  const parts = new Intl.DateTimeFormat('en-GB', { timeZone, weekday: 'short', day: 'numeric', month: 'short' }).formatToParts(new Date(instant));
+  const parts = weekdays(timeZone).formatToParts(new Date(instant));
   const part = (type: string): string => parts.find((p) => p.type === type)?.value ?? '';
   return `${part('weekday')} ${part('day')} ${part('month').slice(0, 3)}`;
 };
 
 /** `10:43`, in the practice's zone. */
-export const formatTime = (instant: string | number, timeZone: string): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(new Date(instant));
+export const formatTime = (instant: string | number, timeZone: string): string => times(timeZone).format(new Date(instant));
 
 /** `24 Nov 2026, 10:43`, in the practice's zone. */
-export const formatMoment = (instant: string, timeZone: string): string => {
-  const day = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(new Date(instant));
-  return `${formatDay(day)}, ${formatTime(instant, timeZone)}`;
-};
+export const formatMoment = (instant: string, timeZone: string): string =>
+  `${formatDay(days(timeZone).format(new Date(instant)))}, ${formatTime(instant, timeZone)}`;
 
 /** `$58.50` from minor units. */
-export const formatMoney = (minor: number, currency: string): string => new Intl.NumberFormat('en-US', { style: 'currency', currency }).format(minor / 100);
+export const formatMoney = (minor: number, currency: string): string => money(currency).format(minor / 100);
 
 /** `0417`: a record number. */
 export const formatRecord = (recordNumber: number): string => String(recordNumber).padStart(4, '0');

@@ -11,6 +11,8 @@ test.beforeEach(async ({ page }) => {
   await signIn(page);
   await openVisit(page);
   await page.getByLabel(right).fill('-3.25 -1.75 x 20');
+  // The page is whole once its thread has ranked: what happens to the server afterwards happens to a page at rest.
+  await expect(page.getByTestId('so-far').getByText('−3.00 −1.75 × 20').first()).toBeVisible();
 });
 
 test('sent after the session ended: sign in over the page, and it is recorded', async ({ page, context }) => {

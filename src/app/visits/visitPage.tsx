@@ -12,7 +12,7 @@ export const visitPage = (page: Exclude<PageName, 'print'>, Step: ComponentType)
     const read = await readPage(readVisit, { visitId: id, page }, `/visits/${id}/${stepSlug(page)}`);
     if (!read.ok) return <Refused problem={read.error} />;
     return (
-      <VisitPage page={page} {...read.value}>
+      <VisitPage page={page} session={read.value.session} part={JSON.stringify(read.value.part)}>
         <Step />
       </VisitPage>
     );

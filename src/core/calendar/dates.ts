@@ -1,3 +1,4 @@
+import { memoize } from '../../lib/memoize';
 import type { IsoDate, IsoInstant } from '../units';
 
 /**
@@ -21,11 +22,13 @@ export function addYears(day: IsoDate, years: number): IsoDate {
 /** Days from a to b, negative when b is earlier. @example daysBetween('2026-01-01', '2026-01-31') → 30 */
 export const daysBetween = (a: IsoDate, b: IsoDate): number => dayNumber(b) - dayNumber(a);
 
+const dayFormat = memoize(
+  (timeZone) => new Intl.DateTimeFormat('en-US', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit', calendar: 'gregory' }),
+);
+
 /** The calendar day of an instant in a time zone. @example dayIn('2026-11-24T23:30:00Z', 'Pacific/Auckland') → '2026-11-25' */
 export function dayIn(instant: IsoInstant, timeZone: string): IsoDate {
-  const parts = new Intl.DateTimeFormat('en-US', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit', calendar: 'gregory' }).formatToParts(
-    new Date(instant),
-  );
+  const parts = dayFormat(timeZone).formatToParts(new Date(instant));
   const part = (type: 'year' | 'month' | 'day'): string => parts.find((p) => p.type === type)?.value ?? '';
   return `${part('year').padStart(4, '0')}-${part('month')}-${part('day')}`;
 }

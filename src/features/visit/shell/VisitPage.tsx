@@ -13,7 +13,10 @@ import { useVisit, VisitProvider } from './VisitProvider';
 /** Pages that show nothing without the practice's library. */
 const OF_THE_LIBRARY: readonly PageName[] = ['kind', 'lens', 'prescription', 'print'];
 
-/** One page of a visit, with what it has read. */
+/**
+ * One page of a visit, with what it has read.
+ * @param part what the page works with, as JSON text: a thousand small values told one by one cost the server more than reading them
+ */
 export function VisitPage({
   page,
   part,
@@ -21,13 +24,13 @@ export function VisitPage({
   children,
 }: {
   readonly page: PageName;
-  readonly part: VisitPart;
+  readonly part: string;
   readonly session: SessionContext;
   readonly children: ReactNode;
 }) {
   const { learn } = useServer();
   useEffect(() => learn(session), [learn, session]);
-  const data = useMemo(() => ({ ...part, page }), [part, page]);
+  const data = useMemo(() => ({ ...(JSON.parse(part) as VisitPart), page }), [part, page]);
   return (
     <VisitProvider data={data}>
       <OnceRead page={page}>{children}</OnceRead>

@@ -17,7 +17,7 @@ export default async function Page({ params }: { params: Promise<{ id: string; s
   if (!read.ok) return <Refused problem={read.error} />;
   const Sheet = SHEETS[sheet as keyof typeof SHEETS];
   return (
-    <VisitPage page="print" {...read.value}>
+    <VisitPage page="print" session={read.value.session} part={JSON.stringify(read.value.part)}>
       <Sheet />
     </VisitPage>
   );
