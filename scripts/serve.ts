@@ -1,8 +1,9 @@
 // npm run serve: web server and jobs for a real practice, on the database that `npm run setup` prepared.
 import { ensureBuild } from './lib/build';
-import { startChild, startTypeScript, type Child } from './lib/children';
+import { startTypeScript, type Child } from './lib/children';
 import { portNear } from './lib/ports';
-import { join } from 'node:path';
+import { startWebServer } from './lib/webServer';
+import { availableParallelism } from 'node:os';
 
 const url = process.env.KEENFIT_DATABASE_URL;
 if (!url) {
@@ -21,7 +22,7 @@ const env = {
 };
 const children: Child[] = [
   await startTypeScript('src/jobs/main.ts', { env, readyWhen: /jobs ready/ }),
-  await startChild([join('node_modules', 'next', 'dist', 'bin', 'next'), 'start', '-H', '127.0.0.1', '-p', String(port)], { env, readyWhen: /Ready/ }),
+  await startWebServer({ port, processes: availableParallelism(), env }),
 ];
 console.log(`Keen Fit is ready at http://127.0.0.1:${port} (put https in front of it for other machines). Ctrl-C stops it.`);
 if (!env.KEENFIT_SUPPLIER_URL) console.log('No KEENFIT_SUPPLIER_URL is set: orders are kept and wait.');

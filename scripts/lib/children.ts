@@ -64,4 +64,5 @@ function kill(pid: number | undefined, signal: NodeJS.Signals): void {
 const TSX = ['--import', 'tsx', '--conditions=react-server'];
 
 /** Runs one of our TypeScript programs. */
-export const startTypeScript = (script: string, options: ChildOptions = {}): Promise<Child> => startChild([...TSX, script], options);
+export const startTypeScript = (script: string, options: ChildOptions = {}, args: readonly string[] = []): Promise<Child> =>
+  startChild([...TSX, script, ...args], options);

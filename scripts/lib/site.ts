@@ -1,6 +1,6 @@
-import { join } from 'node:path';
-import { startChild, startTypeScript, type Child } from './children';
+import { startTypeScript, type Child } from './children';
 import { freePort } from './ports';
+import { startWebServer } from './webServer';
 
 export interface SiteOptions {
   /** Address of the application's own login. */
@@ -8,6 +8,8 @@ export interface SiteOptions {
   readonly mode: 'production' | 'demo' | 'test';
   readonly distDir: string;
   readonly webPort?: number;
+  /** Web server processes; one when absent. */
+  readonly webProcesses?: number;
   readonly dev?: boolean;
   readonly supplierFile?: string;
   /** The supplier's calendar day; its own when absent. */
@@ -40,9 +42,8 @@ export async function startSite(options: SiteOptions): Promise<Site> {
     ...(options.demoPassword ? { KEENFIT_DEMO_PASSWORD: options.demoPassword } : {}),
     ...(options.trustProxy ? { KEENFIT_TRUST_PROXY: '1' } : {}),
   };
-  const next = join('node_modules', 'next', 'dist', 'bin', 'next');
   const startWeb = (): Promise<Child> =>
-    startChild([next, options.dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(webPort)], { env, ...log, readyWhen: /Ready/ });
+    startWebServer({ port: webPort, processes: options.webProcesses ?? 1, dev: options.dev ?? false, env, ...log });
   const startJobs = (): Promise<Child> => startTypeScript('src/jobs/main.ts', { env, ...log, readyWhen: /jobs ready/ });
   const supplier = await startTypeScript('src/standins/supplier/main.ts', {
     ...log,

@@ -52,6 +52,7 @@ export * from './record/wearerFile';
 export * from './record/wornNow';
 export * from './record/eyeSupply';
 export * from './record/visitSteps';
+export * from './record/corrections';
 export * from './record/factKinds';
 export * from './record/healthOf';
 export * from './record/eyesOfVisit';

@@ -1,63 +1,32 @@
 import { z } from 'zod';
-import { FACT_KIND_NAMES, FIT_WORDS, SWAPPABLE, type FactKind, type SwappableKind } from '../core';
+import { FACT_KIND_NAMES, FACT_KINDS, FIT_WORDS, SWAPPABLE, type FactKind, type SwappableKind } from '../core';
 import { acuity, dayText, inVisit, limited, reason, refractionText, uuid } from './fields';
 
-/** A correction by kind of fact; `value` null means: this should not stand at all. */
-export const correctForm = z.discriminatedUnion('kind', [
+/** The right value of a fact, by what it is given as. */
+const newValue = z.discriminatedUnion('as', [
+  z.object({ as: z.literal('power'), text: refractionText, vertexMm: limited('vertexMm') }),
+  z.object({ as: z.literal('rotation'), rotationLeft: limited('rotationLeft') }),
+  acuity.extend({ as: z.literal('acuity') }),
+  z.object({ as: z.literal('fit'), verdict: z.enum(FIT_WORDS) }),
+  z.object({ as: z.literal('box'), lot: z.string().trim().min(1, 'lotRequired').max(40, 'tooLong'), expiresOn: dayText('expiryRequired') }),
   z.object({
-    ...inVisit,
-    reason,
-    factId: uuid,
-    kind: z.literal('refraction'),
-    value: z.object({ text: refractionText, vertexMm: limited('vertexMm') }).nullable(),
-  }),
-  z.object({
-    ...inVisit,
-    reason,
-    factId: uuid,
-    kind: z.literal('overRefraction'),
-    value: z.object({ text: refractionText, vertexMm: limited('vertexMm') }).nullable(),
-  }),
-  z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('rotation'), value: z.object({ rotationLeft: limited('rotationLeft') }).nullable() }),
-  z.object({
-    ...inVisit,
-    reason,
-    factId: uuid,
-    kind: z.literal('finding'),
-    value: z.object({ value: z.union([z.number({ error: 'notANumber' }), z.string().max(30)]) }).nullable(),
-  }),
-  z.object({
-    ...inVisit,
-    reason,
-    factId: uuid,
-    kind: z.literal('lensFinding'),
-    value: z
-      .object({ value: z.union([z.number({ error: 'notANumber' }), z.string().max(30)]), typed: z.string().trim().min(1).max(40).nullable().default(null) })
-      .nullable(),
-  }),
-  z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('acuityBoth'), value: acuity.nullable() }),
-  z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('eyeAcuity'), value: acuity.nullable() }),
-  z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('fit'), value: z.object({ verdict: z.enum(FIT_WORDS) }).nullable() }),
-  z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lensOnEye'), value: z.null(), backInDrawer: z.boolean().default(false) }),
-  z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lessonAttempt'), value: z.object({ worked: z.boolean() }).nullable() }),
-  z.object({ ...inVisit, reason, factId: uuid, kind: z.literal('lessonTopic'), value: z.null() }),
-  z.object({
-    ...inVisit,
-    reason,
-    factId: uuid,
-    kind: z.literal('handOver'),
-    value: z.object({ lot: z.string().trim().min(1, 'lotRequired').max(40, 'tooLong'), expiresOn: dayText('expiryRequired') }).nullable(),
+    as: z.literal('sign'),
+    value: z.union([z.number({ error: 'notANumber' }), z.string().max(30)]),
+    typed: z.string().trim().min(1).max(40).nullable().default(null),
   }),
 ]);
+const kindOfFact = z.enum(FACT_KIND_NAMES as [FactKind, ...FactKind[]]);
+
+/** A correction of any kind of fact; `value` null means: this should not stand at all. */
+export const correctForm = z
+  .object({ ...inVisit, reason, factId: uuid, kind: kindOfFact, value: newValue.nullable(), backInDrawer: z.boolean().default(false) })
+  .refine(({ kind, value }) => value === null || value.as === FACT_KINDS[kind].takes, { path: ['value'], error: 'notUnderstood' });
 export const swapForm = z.object({ ...inVisit, kind: z.enum(SWAPPABLE as [SwappableKind, ...SwappableKind[]]), reason });
 export const undoForm = z.object({
   ...inVisit,
   facts: z
     .array(
-      z.object({
-        kind: z.enum(FACT_KIND_NAMES as [FactKind, ...FactKind[]]),
-        id: uuid,
-      }),
+      z.object({ kind: kindOfFact, id: uuid }),
     )
     .min(1)
     .max(80),

@@ -41,15 +41,15 @@ beforeEach(async () => {
 
 describe('every recorded value can be corrected, with its reason, and the old one stays', () => {
   it.each([
-    ['rotation', 'rotations', { rotationLeft: -12 }, { rotationLeftDeg: -12, how: 'typed' }],
-    ['fit', 'fits', { verdict: 'loose' }, { verdict: 'loose' }],
+    ['rotation', 'rotations', { as: 'rotation', rotationLeft: -12 }, { rotationLeftDeg: -12, how: 'typed' }],
+    ['fit', 'fits', { as: 'fit', verdict: 'loose' }, { verdict: 'loose' }],
     [
       'overRefraction',
       'overRefractions',
-      { text: '+0.50 -0.25 x 80', vertexMm: 14 },
+      { as: 'power', text: '+0.50 -0.25 x 80', vertexMm: 14 },
       { sphereD: 0.5, cylinderD: -0.25, axisDeg: 80, vertexMm: 14, typedText: '+0.50 -0.25 x 80' },
     ],
-    ['refraction', 'refractions', { text: '-2.00', vertexMm: 12 }, { sphereD: -2, cylinderD: 0, axisDeg: 180 }],
+    ['refraction', 'refractions', { as: 'power', text: '-2.00', vertexMm: 12 }, { sphereD: -2, cylinderD: 0, axisDeg: 180 }],
   ] as const)('%s', async (kind, list, value, now) => {
     const before = (await facts())[list].find((c) => c.current?.eye === 'right');
     await change('correct', { kind, factId: before?.current?.id, reason: 'looked again', value });
@@ -73,7 +73,7 @@ describe('every recorded value can be corrected, with its reason, and the old on
   it('a corrected value is observed when it was observed, and recorded when it was corrected', async () => {
     const before = (await facts()).rotations[0]?.current;
     world.move(90);
-    await change('correct', { kind: 'rotation', factId: before?.id, reason: 'slip', value: { rotationLeft: 1 } });
+    await change('correct', { kind: 'rotation', factId: before?.id, reason: 'slip', value: { as: 'rotation', rotationLeft: 1 } });
     const after = (await facts()).rotations.find((c) => c.rootId === before?.rootId)?.current;
     expect(after?.observedAt).toBe(before?.observedAt);
     expect(after?.recordedAt).not.toBe(before?.recordedAt);
@@ -81,10 +81,10 @@ describe('every recorded value can be corrected, with its reason, and the old on
   it('a bad new value is refused at its field and the old one holds', async () => {
     const factId = (await facts()).overRefractions.find((c) => c.current?.eye === 'right')?.current?.id;
     const base = { visitId, version, kind: 'overRefraction', factId, reason: 'slip' };
-    expect(await world.do('correct', { ...base, value: { text: '300', vertexMm: 12 } })).toMatchObject({
+    expect(await world.do('correct', { ...base, value: { as: 'power', text: '300', vertexMm: 12 } })).toMatchObject({
       error: { fields: [{ path: ['value', 'text'], code: 'bareNumber' }] },
     });
-    expect(await world.do('correct', { ...base, value: { text: '-1.00', vertexMm: 30 } })).toMatchObject({
+    expect(await world.do('correct', { ...base, value: { as: 'power', text: '-1.00', vertexMm: 30 } })).toMatchObject({
       error: { fields: [{ path: ['value', 'vertexMm'] }] },
     });
     expect((await facts()).overRefractions.find((c) => c.current?.eye === 'right')?.rows).toHaveLength(1);
@@ -207,7 +207,7 @@ describe('the lesson’s entries and the hand-over', () => {
     await change('signOffLesson', { lessonId });
     await change('handOver', { right: { lensOnEyeId: onEye.right, lot: 'P21', expiresOn: '2028-01-01' }, left: null });
     const box = (await world.record(visitId)).handOvers[0]?.current;
-    await change('correct', { kind: 'handOver', factId: box?.id, reason: 'misread lot', value: { lot: 'P2181', expiresOn: '1 Feb 2028' } });
+    await change('correct', { kind: 'handOver', factId: box?.id, reason: 'misread lot', value: { as: 'box', lot: 'P2181', expiresOn: '1 Feb 2028' } });
     const fixed = (await world.record(visitId)).handOvers[0];
     expect(fixed?.rows.map((r) => r.lot)).toEqual(['P21', 'P2181']);
     expect(fixed?.current).toMatchObject({ expiresOn: '2028-02-01', lensCount: 1, source: 'trial' });

@@ -110,7 +110,7 @@ describe('an absolute stop', () => {
     expect(await versioned('endStop', { stopId, how: 'wrongEntry', reason: 'it was the left eye' })).toMatchObject(refused('stopHoldsStill'));
     expect(await versioned('endStop', { stopId, how: 'healed', reason: 'looks fine' })).toMatchObject(refused('healedSameVisit'));
     const row = (await world.record(visitId)).health.findings.find((c) => c.current?.sign === 'pain')?.current;
-    await versioned('correct', { kind: 'finding', factId: row?.id, reason: 'typed 6 for 0', value: { value: 0 } }, world.callers.technician);
+    await versioned('correct', { kind: 'finding', factId: row?.id, reason: 'typed 6 for 0', value: { as: 'sign', value: 0 } }, world.callers.technician);
     expect(await versioned('endStop', { stopId, how: 'wrongEntry', reason: 'typed 6 for 0' }, world.callers.technician)).toMatchObject({
       error: { kind: 'forbidden' },
     });

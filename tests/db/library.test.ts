@@ -238,7 +238,7 @@ describe('a near add and prism beside a refraction', () => {
       kind: 'refraction',
       factId: fact?.id,
       reason: 'misread',
-      value: { text: '+1.25 -0.50 x 90', vertexMm: 12 },
+      value: { as: 'power', text: '+1.25 -0.50 x 90', vertexMm: 12 },
     });
     expect((await world.record(visitId)).facts.refractions.find((c) => c.current?.eye === 'right')?.current).toMatchObject({
       sphereD: 1.25,

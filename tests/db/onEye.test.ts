@@ -121,10 +121,10 @@ describe('what is seen of a lens', () => {
   it('is corrected by another row, with its reason', async () => {
     await read({ findings: [{ sign: 'movement', value: 0.9 }] });
     const id = (await right()).findingChains.movement?.current.id;
-    expect(await world.do('correct', { visitId, version, kind: 'lensFinding', factId: id, reason: 'misread', value: { value: 9 } })).toMatchObject({
+    expect(await world.do('correct', { visitId, version, kind: 'lensFinding', factId: id, reason: 'misread', value: { as: 'sign', value: 9 } })).toMatchObject({
       error: { fields: [{ code: 'findingOutOfRange' }] },
     });
-    await change('correct', { kind: 'lensFinding', factId: id, reason: 'misread', value: { value: 0.3 } });
+    await change('correct', { kind: 'lensFinding', factId: id, reason: 'misread', value: { as: 'sign', value: 0.3 } });
     const state = await right();
     expect(state.findings.movement).toBe(0.3);
     expect(state.findingChains.movement?.rows).toHaveLength(2);
@@ -134,8 +134,8 @@ describe('what is seen of a lens', () => {
     await read({ findings: [{ sign: 'acuityLens', value: 0.1, typed: '20/25' }] });
     const id = (await right()).findingChains.acuityLens?.current.id;
     const correct = (value: object) => world.do('correct', { visitId, version, kind: 'lensFinding', factId: id, reason: 'misread', value });
-    expect(await correct({ value: 0.2 })).toMatchObject({ error: { fields: [{ code: 'acuityEmpty' }] } });
-    expect((await correct({ value: 0.2, typed: '20/32' })).ok).toBe(true);
+    expect(await correct({ as: 'sign', value: 0.2 })).toMatchObject({ error: { fields: [{ code: 'acuityEmpty' }] } });
+    expect((await correct({ as: 'sign', value: 0.2, typed: '20/32' })).ok).toBe(true);
     expect((await right()).findingChains.acuityLens?.current).toMatchObject({ numberValue: 0.2, typedText: '20/32' });
   });
   it('is provisional before the lens has settled, and so is the fit', async () => {
@@ -176,7 +176,7 @@ describe('sight of both eyes', () => {
     const ids = await both();
     await change('recordOnEye', { right: null, left: null, both: { ...ids, acuity } });
     const id = (await told())?.current.id;
-    await change('correct', { kind: 'acuityBoth', factId: id, reason: 'misread', value: { logMar: 0, typed: '20/20' } });
+    await change('correct', { kind: 'acuityBoth', factId: id, reason: 'misread', value: { as: 'acuity', logMar: 0, typed: '20/20' } });
     expect((await told())?.rows.map((r) => r.acuityTyped)).toEqual(['20/25', '20/20']);
     expect(await world.do('correct', { visitId, version, kind: 'acuityBoth', factId: id, reason: 'again', value: null })).toMatchObject({
       error: { kind: 'conflict' },

@@ -153,7 +153,7 @@ describe('what is read of earlier visits', () => {
           kind: 'finding',
           factId: facts[0].id,
           reason: 'the other sign was meant',
-          value: taken ? null : { value: 1.5 },
+          value: taken ? null : { as: 'sign', value: 1.5 },
         });
         const place = seen.indexOf(first);
         if (taken) seen.splice(place, 1);

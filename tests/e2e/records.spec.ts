@@ -91,6 +91,30 @@ test('one who handles lenses already takes the trial home on a note; a lot misre
   await expect(page.locator('del')).toHaveCount(1);
 });
 
+test('a lens that never went on is removed; only if it was not opened it is back in the drawer', async ({ page, site }) => {
+  const inDrawer = async (): Promise<number> => (await site.db.owner<{ n: number }[]>`select sum(count)::int as n from trial_stock`)[0]?.n ?? 0;
+  await openVisit(page);
+  await typePowers(page, '-2.00', null);
+  const before = await inDrawer();
+  for (const unopened of [false, true]) {
+    await page.goto(page.url().replace(/[^/]+$/, 'lens'));
+    await page.getByTestId('candidate-turnstone-30').getByRole('radio').click();
+    await page.getByRole('button', { name: 'Put it on R' }).click();
+    await page.waitForURL('**/on-eye');
+    await page.getByTestId('correct-lensOnEye-right').click();
+    const panel = page.getByRole('dialog');
+    await expect(panel).toContainText('it is removed, and stays to be read, struck');
+    const check = panel.getByRole('checkbox', { name: 'The lens was not opened: put it back in the drawer' });
+    await expect(check).not.toBeChecked();
+    if (unopened) await check.check();
+    await panel.getByLabel('Why').fill('meant for the next wearer');
+    await panel.getByRole('button', { name: 'Correct it' }).click();
+    await expect(panel).toHaveCount(0);
+    // The first lens was opened and is lost; the second is back.
+    expect(await inDrawer()).toBe(before - 1);
+  }
+});
+
 test('a minor without a guardian is not taught until one is named', async ({ page }) => {
   const { wearerId } = await command(page, 'createWearer', { name: 'Tobin Ellery', birthDate: '2012-05-05' });
   const { visitId } = await command(page, 'openVisit', { wearerId, kind: 'firstFit' });

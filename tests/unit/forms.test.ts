@@ -110,11 +110,13 @@ const CASES: readonly [
   [
     'correct',
     forms.correctForm,
-    { ...inVisit, kind: 'rotation', factId: id, reason: 'slip', value: { rotationLeft: -5 } },
+    { ...inVisit, kind: 'rotation', factId: id, reason: 'slip', value: { as: 'rotation', rotationLeft: -5 } },
     [
       ['reason', 'x', 'reason', 'reasonRequired'],
       ['reason', undefined, 'reason', 'reasonRequired'],
-      ['value', { rotationLeft: 1.5 }, 'value.rotationLeft', 'rotationLeftOffStep'],
+      ['value', { as: 'rotation', rotationLeft: 1.5 }, 'value.rotationLeft', 'rotationLeftOffStep'],
+      ['value', { as: 'fit', verdict: 'fits' }, 'value', 'notUnderstood'],
+      ['value', { as: 'guess' }, 'value.as', 'notUnderstood'],
       ['kind', 'prescription', 'kind', 'notUnderstood'],
     ],
   ],

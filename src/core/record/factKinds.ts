@@ -1,4 +1,5 @@
 import { formatRefraction } from '../optics/formatRefraction';
+import { columnsOfValue, eyeSignProblem, lensSignProblem, type NewValue, type NewValueKind, type NewValueProblem } from './corrections';
 import type { AnyFact } from './fact';
 import type {
   AcuityBothFact,
@@ -41,6 +42,10 @@ interface FactKindEntry<Row extends AnyFact> {
   readonly columns: readonly string[];
   /** Facts of one command that have an order of their own: the blinks of a series, several findings at once. */
   readonly sequenced?: true;
+  /** What its right value is given as; null: it can only be taken back. */
+  readonly takes: NewValueKind | null;
+  /** What is wrong with a new value, where that hangs on what the fact is about. */
+  readonly problem?: (row: Row, value: NewValue) => NewValueProblem | null;
   /** How right and left change places when they were mixed up; a kind without it cannot be swapped. */
   readonly swap?: 'values' | 'series';
   /** A correction may bring an absolute stop about. */
@@ -65,6 +70,7 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
   refraction: {
     table: 'refraction',
     columns: ['sphere_d', 'cylinder_d', 'axis_deg', 'vertex_mm', 'typed_text', 'source', 'add_d', 'add_source', 'prism_text', 'acuity_log_mar', 'acuity_typed'],
+    takes: 'power',
     swap: 'values',
     opensStops: true,
     slice: 'measures',
@@ -86,6 +92,7 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
       'plus_half',
       'control',
     ],
+    takes: 'power',
     swap: 'values',
     slice: 'measures',
     told: power,
@@ -93,14 +100,16 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
   lensOnEye: {
     table: 'lens_on_eye',
     columns: ['lens_id', 'description', 'source', 'trial_number', 'trial_stock_id', 'lot', 'expires_on', 'put_on_at'],
+    takes: null,
     swap: 'values',
     slice: 'measures',
     told: (row) => row.description ?? '',
   },
-  fit: { table: 'fit_check', columns: ['lens_on_eye_id', 'verdict', 'provisional'], slice: 'measures', told: (row) => row.verdict },
+  fit: { table: 'fit_check', columns: ['lens_on_eye_id', 'verdict', 'provisional'], takes: 'fit', slice: 'measures', told: (row) => row.verdict },
   rotation: {
     table: 'rotation_reading',
     columns: ['lens_on_eye_id', 'rotation_left_deg', 'how', 'provisional', 'series_no', 'scale_reading', 'instrument_id'],
+    takes: 'rotation',
     sequenced: true,
     swap: 'series',
     slice: 'measures',
@@ -109,6 +118,8 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
   lensFinding: {
     table: 'lens_finding',
     columns: ['lens_on_eye_id', 'sign', 'number_value', 'word_value', 'typed_text', 'provisional'],
+    takes: 'sign',
+    problem: lensSignProblem,
     sequenced: true,
     slice: 'measures',
     told: sign,
@@ -116,13 +127,14 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
   acuityBoth: {
     table: 'acuity_both',
     columns: ['right_lens_on_eye_id', 'left_lens_on_eye_id', 'acuity_log_mar', 'acuity_typed', 'provisional'],
+    takes: 'acuity',
     slice: 'measures',
     told: (row) => row.acuityTyped,
   },
-  eyeAcuity: { table: 'eye_acuity', columns: ['way', 'acuity_log_mar', 'acuity_typed'], slice: 'measures', told: (row) => row.acuityTyped },
-  finding: { table: 'eye_finding', columns: ['sign', 'number_value', 'word_value'], sequenced: true, opensStops: true, slice: 'health', told: sign },
-  lessonAttempt: { table: 'lesson_attempt', columns: ['lesson_id', 'move', 'worked', 'unaided', 'miss'], slice: 'supply', told: () => '' },
-  lessonTopic: { table: 'lesson_topic', columns: ['lesson_id', 'topic'], slice: 'supply', told: () => '' },
+  eyeAcuity: { table: 'eye_acuity', columns: ['way', 'acuity_log_mar', 'acuity_typed'], takes: 'acuity', slice: 'measures', told: (row) => row.acuityTyped },
+  finding: { table: 'eye_finding', columns: ['sign', 'number_value', 'word_value'], takes: 'sign', problem: eyeSignProblem, sequenced: true, opensStops: true, slice: 'health', told: sign },
+  lessonAttempt: { table: 'lesson_attempt', columns: ['lesson_id', 'move', 'worked', 'unaided', 'miss'], takes: null, slice: 'supply', told: () => '' },
+  lessonTopic: { table: 'lesson_topic', columns: ['lesson_id', 'topic'], takes: null, slice: 'supply', told: () => '' },
   handOver: {
     table: 'hand_over',
     columns: [
@@ -140,6 +152,7 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
       'experience_note',
       'handed_on',
     ],
+    takes: 'box',
     slice: 'supply',
     told: (row) => row.lot,
   },
@@ -150,3 +163,14 @@ export const FACT_KIND_NAMES = Object.keys(FACT_KINDS) as FactKind[];
 export type SwappableKind = 'refraction' | 'overRefraction' | 'lensOnEye' | 'rotation';
 /** Kinds whose two eyes can be swapped. */
 export const SWAPPABLE = FACT_KIND_NAMES.filter((kind) => FACT_KINDS[kind].swap !== undefined) as SwappableKind[];
+
+/** The name a column has in the database. */
+const inDatabase = (name: string): string => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+
+/** What a new value puts into a kind's own columns; the others are carried over. */
+export const newColumns = (kind: FactKind, value: NewValue) =>
+  Object.fromEntries(Object.entries(columnsOfValue(value)).filter(([name]) => FACT_KINDS[kind].columns.includes(inDatabase(name))));
+
+/** What is wrong with a new value of a recorded fact; null when nothing is. */
+export const newValueProblem = <K extends FactKind>(kind: K, row: FactRows[K], value: NewValue): NewValueProblem | null =>
+  FACT_KINDS[kind].problem?.(row, value) ?? null;

@@ -2,19 +2,18 @@ import 'server-only';
 import {
   EYES,
   FACT_KINDS,
-  findingProblem,
   lastSeries,
   latest,
-  lensFindingProblem,
+  newColumns,
+  newValueProblem,
   secondsBetween,
   UNDONE,
   type Eye,
   type Fact,
   type FactChain,
   type FactKind,
-  type LensFindingFact,
+  type FactRows,
   type OnEyeFact,
-  type RecordedFinding,
 } from '../../core';
 import { findFact, findFactValues, insertCorrection, type FactValues } from '../../db/fact';
 import { returnTrial } from '../../db/trialStock';
@@ -44,10 +43,10 @@ async function append(
   return ok(null);
 }
 
-/** A fact of the visit, with what every kind has. */
-async function factOfVisit(context: Context, kind: FactKind, visitId: string, id: string): Promise<Result<Fact>> {
+/** A fact of the visit. */
+async function factOfVisit<K extends FactKind>(context: Context, kind: K, visitId: string, id: string): Promise<Result<FactRows[K] & Fact>> {
   const row = await findFact(context.tx, kind, context.caller.practiceId, id);
-  return row?.visitId === visitId ? ok(row as Fact) : notFound('fact');
+  return row?.visitId === visitId ? ok(row as FactRows[K] & Fact) : notFound('fact');
 }
 
 /** A lens that was never on the eye goes back to the drawer, if it can still be used. */
@@ -56,12 +55,6 @@ async function backToDrawer(context: Context, taken: LockedVisit, fact: Fact): P
   taken.changed('drawer');
   if (row.trialStockId) await returnTrial(context.tx, context.caller.practiceId, row.trialStockId);
 }
-
-const columnsOf = (power: { sphere: number; cylinder: number; axis: number }): FactValues => ({
-  sphereD: power.sphere,
-  cylinderD: power.cylinder,
-  axisDeg: power.axis,
-});
 
 export const correct = defineCommand({
   name: 'correct',
@@ -73,51 +66,12 @@ export const correct = defineCommand({
     if (!taken.ok) return taken;
     const fact = await factOfVisit(context, form.kind, form.visitId, form.factId);
     if (!fact.ok) return fact;
-    if (form.kind === 'finding' && form.value !== null) {
-      const problem = findingProblem((fact.value as unknown as RecordedFinding).sign, form.value.value);
-      if (problem) return err({ kind: 'invalid', fields: [{ path: ['value', 'value'], code: problem.code, data: problem.data }] });
+    if (form.value !== null) {
+      const problem = newValueProblem(form.kind, fact.value, form.value);
+      if (problem) return err({ kind: 'invalid', fields: [{ ...problem, path: ['value', ...problem.path] }] });
     }
-    if (form.kind === 'lensFinding' && form.value !== null) {
-      const problem = lensFindingProblem((fact.value as unknown as LensFindingFact).sign, form.value.value);
-      if (problem) return err({ kind: 'invalid', fields: [{ path: ['value', 'value'], code: problem.code, data: problem.data }] });
-    }
-    if (form.kind === 'lensFinding' && form.value !== null && typeof form.value.value === 'number' && form.value.typed === null) {
-      // An acuity is kept as it was read.
-      const { sign } = fact.value as unknown as LensFindingFact;
-      if (sign.startsWith('acuity')) return err({ kind: 'invalid', fields: [{ path: ['value', 'value'], code: 'acuityEmpty' }] });
-    }
-    const change = (): FactValues => {
-      if (form.value === null) return {};
-      switch (form.kind) {
-        case 'overRefraction':
-          return {
-            ...columnsOf(form.value.text.power),
-            typedText: form.value.text.typed,
-            vertexMm: form.value.vertexMm,
-            ...(form.value.text.power.cylinder === 0 ? {} : { cylinderTested: true }),
-          };
-        case 'refraction':
-          return { ...columnsOf(form.value.text.power), typedText: form.value.text.typed, vertexMm: form.value.vertexMm };
-        case 'rotation':
-          return { rotationLeftDeg: form.value.rotationLeft, how: 'typed', scaleReading: null, instrumentId: null };
-        case 'finding':
-          return typeof form.value.value === 'number' ? { numberValue: form.value.value, wordValue: null } : { numberValue: null, wordValue: form.value.value };
-        case 'lensFinding':
-          return typeof form.value.value === 'number'
-            ? { numberValue: form.value.value, wordValue: null, typedText: form.value.typed }
-            : { numberValue: null, wordValue: form.value.value, typedText: null };
-        case 'acuityBoth':
-        case 'eyeAcuity':
-          return { acuityLogMar: form.value.logMar, acuityTyped: form.value.typed };
-        case 'fit':
-          return { verdict: form.value.verdict };
-        case 'lessonAttempt':
-          return { worked: form.value.worked, ...(form.value.worked ? { miss: null } : { miss: 'fell' }) };
-        case 'handOver':
-          return { lot: form.value.lot, expiresOn: form.value.expiresOn };
-      }
-    };
-    const done = await append(context, taken.value, form.kind, fact.value, { values: change(), reason: form.reason, voided: form.value === null });
+    const values = form.value === null ? {} : newColumns(form.kind, form.value);
+    const done = await append(context, taken.value, form.kind, fact.value, { values, reason: form.reason, voided: form.value === null });
     if (!done.ok) return done;
     if (form.kind === 'lensOnEye' && form.backInDrawer) await backToDrawer(context, taken.value, fact.value);
     if (FACT_KINDS[form.kind].opensStops) await openAbsoluteStops(context, taken.value);

@@ -1,24 +1,23 @@
 'use client';
 import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { formatRefraction, powerOf, UNDONE, type AnyFact, type FactChain, type PowerColumns } from '@/core';
+import { formatRefraction, powerOf, UNDONE, type AnyFact, type FactChain, type FactKind, type PowerColumns } from '@/core';
 import { formatTime } from '@/i18n/format';
 import type { ServiceInput } from '../../common/server';
-import type { ValueKind } from './NewValue';
 import { ReasonPanel } from './ReasonPanel';
 import { useVisit } from './VisitProvider';
-
-export type Kind = ServiceInput<'correct'>['kind'];
 
 const CorrectPanel = lazy(() => import('./CorrectPanel').then((m) => ({ default: m.CorrectPanel })));
 
 export interface CorrectableProps<Row extends AnyFact> {
-  readonly kind: Kind;
+  readonly kind: FactKind;
   readonly chain: FactChain<Row>;
   /** The value in words, for any row of the chain. */
   readonly show: (row: Row) => ReactNode;
-  /** What the new value is typed as; null when it can only be taken back. */
-  readonly typed: ValueKind | null;
+  /** A sign that is read as an acuity, in the practice's notation. */
+  readonly asAcuity?: boolean;
+  /** It came out of the trial drawer, and may go back unopened. */
+  readonly fromDrawer?: (row: Row) => boolean;
   /** Values on offer, for what is chosen rather than typed. */
   readonly options?: readonly { readonly value: string; readonly word: string }[];
   readonly textOf?: (row: Row) => string;
@@ -27,7 +26,7 @@ export interface CorrectableProps<Row extends AnyFact> {
 }
 
 /** A recorded value with everything it once said, struck, and the way to correct it. */
-export function Correctable<Row extends AnyFact>({ kind, chain, show, typed, options, textOf, vertexOf, expiryOf }: CorrectableProps<Row>) {
+export function Correctable<Row extends AnyFact>({ kind, chain, show, asAcuity, fromDrawer, options, textOf, vertexOf, expiryOf }: CorrectableProps<Row>) {
   const t = useTranslations('correct');
   const { record } = useVisit();
   const [open, setOpen] = useState(false);
@@ -57,7 +56,8 @@ export function Correctable<Row extends AnyFact>({ kind, chain, show, typed, opt
           <CorrectPanel
             kind={kind}
             row={chain.current}
-            typed={typed}
+            asAcuity={asAcuity ?? false}
+            fromDrawer={fromDrawer?.(chain.current) ?? false}
             options={options ?? []}
             text={textOf?.(chain.current) ?? ''}
             vertex={vertexOf?.(chain.current) ?? 12}
@@ -79,7 +79,7 @@ export function CorrectablePower<Row extends AnyFact & PowerColumns & { readonly
   readonly chain: FactChain<Row>;
 }) {
   const words = (row: Row): string => formatRefraction(powerOf(row));
-  return <Correctable kind={kind} chain={chain} show={words} typed="power" textOf={words} vertexOf={(row) => row.vertexMm} />;
+  return <Correctable kind={kind} chain={chain} show={words} textOf={words} vertexOf={(row) => row.vertexMm} />;
 }
 
 /** Right and left mixed up: one correction exchanges them. */

@@ -1,13 +1,14 @@
 'use client';
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { parseAcuity, parseRotation, type AnyFact } from '@/core';
+import { FACT_KINDS, FIT_WORDS, parseAcuity, parseRotation, type AnyFact, type FactKind } from '@/core';
 import { Field, ProblemLine } from '@/ui/Field';
 import { FormEnd } from '@/ui/FormEnd';
 import { EyeBadge } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
 import { problemAt, useProblemWords, useRefusalWords } from '../../common/words';
-import type { CorrectableProps, Kind } from './Correct';
+import type { ServiceInput } from '../../common/server';
+import type { CorrectableProps } from './Correct';
 import { NewValue } from './NewValue';
 import { useVisit } from './VisitProvider';
 
@@ -15,16 +16,18 @@ import { useVisit } from './VisitProvider';
 export function CorrectPanel({
   kind,
   row,
-  typed,
+  asAcuity,
+  fromDrawer,
   options,
   text: before,
   vertex,
   expires,
   onClose,
 }: {
-  readonly kind: Kind;
+  readonly kind: FactKind;
   readonly row: AnyFact;
-  readonly typed: CorrectableProps<AnyFact>['typed'];
+  readonly asAcuity: boolean;
+  readonly fromDrawer: boolean;
   readonly options: NonNullable<CorrectableProps<AnyFact>['options']>;
   readonly text: string;
   readonly vertex: number;
@@ -41,10 +44,34 @@ export function CorrectPanel({
   const [expiry, setExpiry] = useState(expires);
   const [reason, setReason] = useState('');
   const [back, setBack] = useState(false);
+  const [unopened, setUnopened] = useState(false);
   const [asked, setAsked] = useState(false);
+  const { takes } = FACT_KINDS[kind];
   const rotation = parseRotation(text);
   const acuity = parseAcuity(text, record.session.settings.acuity);
-  const acuityValue = acuity.ok ? acuity.value : 0;
+  const number = Number(text.replace(',', '.'));
+  /** What the panel holds, as the service takes it; null while it cannot be read. */
+  const read = (): ServiceInput<'correct'>['value'] => {
+    switch (takes) {
+      case null:
+        return null;
+      case 'power':
+        return { as: takes, text, vertexMm: Number(vertexText.replace(',', '.')) };
+      case 'rotation':
+        return rotation.ok ? { as: takes, rotationLeft: rotation.value } : null;
+      case 'acuity':
+        return acuity.ok ? { as: takes, logMar: acuity.value, typed: text.trim() } : null;
+      case 'fit': {
+        const verdict = FIT_WORDS.find((word) => word === text);
+        return verdict ? { as: takes, verdict } : null;
+      }
+      case 'box':
+        return { as: takes, lot: text, expiresOn: expiry };
+      case 'sign':
+        if (asAcuity) return acuity.ok ? { as: takes, value: acuity.value, typed: text.trim() } : null;
+        return { as: takes, value: options.length > 0 ? text : number };
+    }
+  };
   const close = (): void => {
     clearProblem();
     onClose();
@@ -52,20 +79,10 @@ export function CorrectPanel({
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     setAsked(true);
-    const base = { factId: row.id, reason };
-    if (!back && ((typed === 'rotation' && !rotation.ok) || (typed === 'acuity' && !acuity.ok))) return;
-    const newValue = {
-      power: { text, vertexMm: Number(vertexText.replace(',', '.')) },
-      rotation: { rotationLeft: rotation.ok ? rotation.value : 0 },
-      acuity: kind === 'acuityBoth' || kind === 'eyeAcuity' ? { logMar: acuityValue, typed: text.trim() } : { value: acuityValue, typed: text.trim() },
-      fit: { verdict: text },
-      box: { lot: text, expiresOn: expiry },
-      finding: { value: options.length > 0 ? text : Number(text.replace(',', '.')) },
-    };
-    const value = back || typed === null ? null : newValue[typed];
-    const backInDrawer = kind === 'lensOnEye' ? { backInDrawer: back } : {};
-    // The form's shape is checked by the service; here it is put together from what the panel asks.
-    const done = await run('correct', { ...base, kind, value, ...backInDrawer } as never, t('done'));
+    const removed = back || takes === null;
+    const value = removed ? null : read();
+    if (!removed && value === null) return;
+    const done = await run('correct', { kind, factId: row.id, reason, value, backInDrawer: unopened }, t('done'));
     if (done?.ok) onClose();
   };
   const reasonProblem = problemAt(problem, 'reason');
@@ -76,7 +93,7 @@ export function CorrectPanel({
           {row.eye ? <EyeBadge eye={row.eye} /> : null} <span>{t(`kinds.${kind}`)}</span>
         </div>
         <NewValue
-          typed={typed}
+          takes={asAcuity ? 'acuity' : takes}
           text={text}
           onText={setText}
           vertex={{ text: vertexText, onText: setVertexText }}
@@ -87,16 +104,18 @@ export function CorrectPanel({
           disabled={back}
           problem={problem}
         />
-        <label className="flex items-center gap-2 min-h-8">
-          <input
-            type="checkbox"
-            className="w-5 h-5"
-            checked={back || typed === null}
-            disabled={typed === null && kind !== 'lensOnEye'}
-            onChange={(event) => setBack(event.target.checked)}
-          />
-          {kind === 'lensOnEye' ? t('neverOn') : t('takeBack')}
-        </label>
+        {takes === null ? (
+          <p className="note">{t('onlyTakeBack')}</p>
+        ) : (
+          <Check checked={back} onChange={setBack}>
+            {t('takeBack')}
+          </Check>
+        )}
+        {fromDrawer ? (
+          <Check checked={unopened} onChange={setUnopened}>
+            {t('unopened')}
+          </Check>
+        ) : null}
         <Field
           label={t('reason')}
           value={reason}
@@ -108,5 +127,14 @@ export function CorrectPanel({
         <FormEnd cancel={t('cancel')} act={t('do')} busy={busy} onCancel={close} />
       </form>
     </Panel>
+  );
+}
+
+function Check({ checked, onChange, children }: { readonly checked: boolean; readonly onChange: (checked: boolean) => void; readonly children: string }) {
+  return (
+    <label className="flex items-center gap-2 min-h-8">
+      <input type="checkbox" className="w-5 h-5" checked={checked} onChange={(event) => onChange(event.target.checked)} />
+      {children}
+    </label>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { FIT_WORDS, parseAcuity, parseRotation } from '@/core';
+import { FIT_WORDS, parseAcuity, parseRotation, type NewValueKind } from '@/core';
 import type { Problem } from '@/lib/outcome';
 import { Field } from '@/ui/Field';
 import { Segment } from '@/ui/Segment';
@@ -8,14 +8,13 @@ import { PowerField } from '../../common/PowerField';
 import { problemAt, useProblemWords } from '../../common/words';
 import { useVisit } from './VisitProvider';
 
-export type ValueKind = 'power' | 'rotation' | 'fit' | 'box' | 'finding' | 'acuity';
-
 interface Typed<T extends string | null = string> {
   readonly text: T;
   readonly onText: (text: string) => void;
 }
 export interface NewValueProps extends Typed {
-  readonly typed: ValueKind | null;
+  /** What it is given as; null: it can only be taken back. */
+  readonly takes: NewValueKind | null;
   readonly vertex: Typed;
   readonly expiry: Typed;
   readonly kept: Typed<string | null>;
@@ -27,7 +26,7 @@ export interface NewValueProps extends Typed {
 }
 
 /** Where the right value is typed or chosen, each kind in its own way. */
-export function NewValue({ typed, text, onText, vertex, expiry, kept, options, asked, disabled, problem }: NewValueProps) {
+export function NewValue({ takes, text, onText, vertex, expiry, kept, options, asked, disabled, problem }: NewValueProps) {
   const t = useTranslations('correct');
   const words = useProblemWords();
   const { record } = useVisit();
@@ -38,7 +37,7 @@ export function NewValue({ typed, text, onText, vertex, expiry, kept, options, a
   };
   const typing = { value: text, onValue: onText, mono: true, autoFocus: true, disabled };
   const held = asked && !disabled;
-  switch (typed) {
+  switch (takes) {
     case null:
       return null;
     case 'power':
@@ -86,7 +85,7 @@ export function NewValue({ typed, text, onText, vertex, expiry, kept, options, a
           <Field label={t('expires')} value={expiry.text} onValue={expiry.onText} disabled={disabled} problem={at('expiresOn')} />
         </>
       );
-    case 'finding':
+    case 'sign':
       return options.length > 0 ? (
         <select className="choice" aria-label={t('value')} value={text} onChange={(event) => onText(event.target.value)} disabled={disabled}>
           {options.map((o) => (

@@ -110,7 +110,6 @@ function Corrections() {
               kind="finding"
               chain={chain}
               show={(row) => finding(row.sign, row.numberValue ?? row.wordValue ?? undefined)}
-              typed="finding"
               options={s?.kind === 'word' ? s.options.map((value) => ({ value, word: signs(`words.${value}`) })) : []}
               textOf={(row) => String(row.numberValue ?? row.wordValue ?? '')}
             />

@@ -74,7 +74,7 @@ function Sight({
       {chain ? (
         <span className="flex gap-2 items-baseline" data-testid={`sight-recorded-${eye}-${way}`}>
           <span className="value">{show(chain.current)}</span>
-          <Correctable kind="eyeAcuity" chain={chain} show={show} typed="acuity" textOf={(row) => row.acuityTyped} />
+          <Correctable kind="eyeAcuity" chain={chain} show={show} textOf={(row) => row.acuityTyped} />
         </span>
       ) : null}
     </span>

@@ -65,7 +65,6 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
             kind="handOver"
             chain={fact}
             show={(row) => t('lotLine', { lot: row.lot, day: formatDay(row.expiresOn) })}
-            typed="box"
             textOf={(row) => row.lot}
             expiryOf={(row) => formatDay(row.expiresOn)}
           />

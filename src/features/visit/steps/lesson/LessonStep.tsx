@@ -218,7 +218,7 @@ function Try({ id }: { readonly id: string }) {
       <span className="stated">
         <StateMark state={a.worked ? 'ok' : 'miss'} /> {word}
       </span>
-      <Correctable kind="lessonAttempt" chain={chain} show={() => word} typed={null} />
+      <Correctable kind="lessonAttempt" chain={chain} show={() => word} />
     </span>
   );
 }
@@ -248,7 +248,7 @@ function Topic({ topic, view, running }: { readonly topic: string; readonly view
         <span className="font-[620]">{name}</span>
         <span className="block label">{tOf(`topic.${topic}.say`)}</span>
       </span>
-      {said && chain && running ? <Correctable kind="lessonTopic" chain={chain} show={() => name} typed={null} /> : null}
+      {said && chain && running ? <Correctable kind="lessonTopic" chain={chain} show={() => name} /> : null}
     </li>
   );
 }

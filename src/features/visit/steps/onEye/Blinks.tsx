@@ -86,7 +86,6 @@ export function Blinks({ readings, eye }: { readonly readings: Readings; readonl
                 kind="rotation"
                 chain={chain}
                 show={(row) => eyeWords.turn(row.rotationLeftDeg)}
-                typed="rotation"
                 textOf={(row) => turnText(row.rotationLeftDeg)}
               />
             </div>

@@ -34,7 +34,6 @@ export function BothEyes({ readings }: { readonly readings: Readings }) {
             kind="acuityBoth"
             chain={together}
             show={(row) => formatAcuity(row.acuityLogMar, notation)}
-            typed="acuity"
             textOf={(row) => row.acuityTyped}
           />
         </span>

@@ -33,7 +33,7 @@ export function FitControl({
         word={(word) => t(`fit.${word}`)}
         onChoose={onChoose}
       />
-      {state.fit ? <Correctable kind="fit" chain={state.fit} show={(row) => t(`fit.${row.verdict}`)} typed="fit" textOf={(row) => row.verdict} /> : null}
+      {state.fit ? <Correctable kind="fit" chain={state.fit} show={(row) => t(`fit.${row.verdict}`)} textOf={(row) => row.verdict} /> : null}
     </>
   );
 }

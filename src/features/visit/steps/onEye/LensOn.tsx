@@ -30,7 +30,7 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
   };
   const old = earlier.map((c) => (
     <span key={c.rootId} className="note">
-      <Correctable kind="lensOnEye" chain={c} show={describe} typed={null} />
+      <Correctable kind="lensOnEye" chain={c} show={describe} />
     </span>
   ));
   if (!state.onEye) return <>{old.length > 0 ? old : <span className="label">{t('noLens')}</span>}</>;
@@ -53,7 +53,7 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
           {t('takeOff')}
         </button>
       ) : null}
-      <Correctable kind="lensOnEye" chain={state.onEye} show={describe} typed={null} />
+      <Correctable kind="lensOnEye" chain={state.onEye} show={describe} fromDrawer={(r) => r.trialStockId !== null} />
     </>
   );
   return (

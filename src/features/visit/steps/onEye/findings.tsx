@@ -41,16 +41,16 @@ export function RecordedFinding({ readings, eye, sign }: FindingProps) {
   const chain = readings.live[eye].state.findingChains[sign];
   const def = lensSign(sign);
   if (!chain || !def) return null;
-  const typedAs = def.kind === 'measure' && def.unit === 'logMAR' ? 'acuity' : 'finding';
+  const acuity = def.kind === 'measure' && def.unit === 'logMAR';
   const valueOf = (row: { readonly numberValue: number | null; readonly wordValue: string | null }): number | string => row.numberValue ?? row.wordValue ?? '';
   return (
     <span className="flex gap-2 items-baseline flex-wrap" data-testid={`seen-${eye}-${sign}`}>
-      <span className={typedAs === 'acuity' ? 'value' : 'note'}>{words.value(sign, valueOf(chain.current))}</span>
+      <span className={acuity ? 'value' : 'note'}>{words.value(sign, valueOf(chain.current))}</span>
       <Correctable
         kind="lensFinding"
         chain={chain}
         show={(row) => words.value(sign, valueOf(row))}
-        typed={typedAs}
+        asAcuity={acuity}
         options={optionsOf(def).map((o) => ({ value: o, word: words.option(sign, o) }))}
         textOf={(row) => row.typedText ?? String(valueOf(row))}
       />

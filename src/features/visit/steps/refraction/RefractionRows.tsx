@@ -106,7 +106,7 @@ function Recorded({ eye }: { readonly eye: Eye }) {
           {chain.current ? (
             t('earlierToday', { power: formatRefraction(powerOf(chain.current)), time: formatTime(chain.current.recordedAt, practice.timeZone) })
           ) : (
-            <Correctable kind="refraction" chain={chain} show={(row) => formatRefraction(powerOf(row))} typed={null} />
+            <Correctable kind="refraction" chain={chain} show={(row) => formatRefraction(powerOf(row))} />
           )}
         </span>
       ))}

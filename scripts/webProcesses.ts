@@ -1,0 +1,50 @@
+// Several web server processes on one port: node webProcesses.ts PORT COUNT. One that dies is replaced, after a pause that grows.
+import cluster from 'node:cluster';
+import { join } from 'node:path';
+
+const [port = '', count = '1'] = process.argv.slice(2);
+/** The first pause before a process is started anew, and the longest, ms. */
+const PAUSE = { first: 200, longest: 30_000 };
+/** A process that lived so long was sound: the next pause is the first again, ms. */
+const SOUND_MS = 60_000;
+
+cluster.setupPrimary({
+  exec: join('node_modules', 'next', 'dist', 'bin', 'next'),
+  args: ['start', '-H', '127.0.0.1', '-p', port],
+  // What this script itself needs must not reach the web server.
+  execArgv: [],
+  silent: true,
+});
+
+let ready = 0;
+let pause = PAUSE.first;
+let stopping = false;
+
+function start(): void {
+  const worker = cluster.fork();
+  const born = Date.now();
+  worker.process.stderr?.pipe(process.stderr);
+  worker.process.stdout?.on('data', (chunk: Buffer) => {
+    if (!/Ready/.test(chunk.toString())) return;
+    ready += 1;
+    if (ready === Number(count)) console.log('web ready');
+  });
+  worker.on('exit', (code, signal) => {
+    if (stopping) {
+      if (Object.keys(cluster.workers ?? {}).length === 0) process.exit(0);
+      return;
+    }
+    if (Date.now() - born > SOUND_MS) pause = PAUSE.first;
+    console.error(`Keen Fit: a web process ended (${signal ?? code}); another one starts in ${pause} ms`);
+    setTimeout(start, pause);
+    pause = Math.min(PAUSE.longest, pause * 2);
+  });
+}
+
+for (let i = 0; i < Number(count); i++) start();
+for (const signal of ['SIGTERM', 'SIGINT'] as const) {
+  process.on(signal, () => {
+    stopping = true;
+    for (const worker of Object.values(cluster.workers ?? {})) worker?.process.kill('SIGTERM');
+  });
+}
