@@ -42,8 +42,7 @@ export async function startSite(options: SiteOptions): Promise<Site> {
     ...(options.demoPassword ? { KEENFIT_DEMO_PASSWORD: options.demoPassword } : {}),
     ...(options.trustProxy ? { KEENFIT_TRUST_PROXY: '1' } : {}),
   };
-  const startWeb = (): Promise<Child> =>
-    startWebServer({ port: webPort, processes: options.webProcesses ?? 1, dev: options.dev ?? false, env, ...log });
+  const startWeb = (): Promise<Child> => startWebServer({ port: webPort, processes: options.webProcesses ?? 1, dev: options.dev ?? false, env, ...log });
   const startJobs = (): Promise<Child> => startTypeScript('src/jobs/main.ts', { env, ...log, readyWhen: /jobs ready/ });
   const supplier = await startTypeScript('src/standins/supplier/main.ts', {
     ...log,

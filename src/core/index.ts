@@ -44,6 +44,7 @@ export * from './record/visitFacts';
 export * from './record/visit';
 export * from './record/lens';
 export * from './record/lesson';
+export * from './record/lessonState';
 export * from './record/prescription';
 export * from './record/order';
 export * from './record/orderState';

@@ -25,9 +25,7 @@ export const swapForm = z.object({ ...inVisit, kind: z.enum(SWAPPABLE as [Swappa
 export const undoForm = z.object({
   ...inVisit,
   facts: z
-    .array(
-      z.object({ kind: kindOfFact, id: uuid }),
-    )
+    .array(z.object({ kind: kindOfFact, id: uuid }))
     .min(1)
     .max(80),
 });

@@ -38,7 +38,14 @@ describe('facts are appended', () => {
   it('a correction keeps the old value with its reason; a second correction of the same row conflicts', async () => {
     const visitId = await world.visit();
     const factId = (await world.record(visitId)).facts.refractions.find((c) => c.current?.eye === 'right')?.current?.id;
-    const change = { visitId, version: 2, kind: 'refraction', factId, reason: 'read the wrong line', value: { as: 'power', text: '-3.50 -1.75 x 20', vertexMm: 12 } };
+    const change = {
+      visitId,
+      version: 2,
+      kind: 'refraction',
+      factId,
+      reason: 'read the wrong line',
+      value: { as: 'power', text: '-3.50 -1.75 x 20', vertexMm: 12 },
+    };
     await world.must('correct', change);
     const chain = (await world.record(visitId)).facts.refractions.find((c) => c.rows.length === 2);
     expect(chain?.rows.map((r) => r.sphereD)).toEqual([-3.25, -3.5]);

@@ -39,7 +39,10 @@ describe('what is wrong with a new value hangs on the sign it is of', () => {
     expect(newValueProblem('lensFinding', row('acuityLens'), { as: 'sign', value: 0.1, typed: '20/25' })).toBeNull();
   });
   it('a grade off its scale is refused', () => {
-    expect(newValueProblem('lensFinding', row('comfort'), { as: 'sign', value: 11, typed: null })).toMatchObject({ path: ['value'], code: 'findingOutOfRange' });
+    expect(newValueProblem('lensFinding', row('comfort'), { as: 'sign', value: 11, typed: null })).toMatchObject({
+      path: ['value'],
+      code: 'findingOutOfRange',
+    });
   });
   it('kinds of one meaning ask nothing', () => {
     expect(FACT_KINDS.fit.problem).toBeUndefined();

@@ -132,7 +132,16 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
     told: (row) => row.acuityTyped,
   },
   eyeAcuity: { table: 'eye_acuity', columns: ['way', 'acuity_log_mar', 'acuity_typed'], takes: 'acuity', slice: 'measures', told: (row) => row.acuityTyped },
-  finding: { table: 'eye_finding', columns: ['sign', 'number_value', 'word_value'], takes: 'sign', problem: eyeSignProblem, sequenced: true, opensStops: true, slice: 'health', told: sign },
+  finding: {
+    table: 'eye_finding',
+    columns: ['sign', 'number_value', 'word_value'],
+    takes: 'sign',
+    problem: eyeSignProblem,
+    sequenced: true,
+    opensStops: true,
+    slice: 'health',
+    told: sign,
+  },
   lessonAttempt: { table: 'lesson_attempt', columns: ['lesson_id', 'move', 'worked', 'unaided', 'miss'], takes: null, slice: 'supply', told: () => '' },
   lessonTopic: { table: 'lesson_topic', columns: ['lesson_id', 'topic'], takes: null, slice: 'supply', told: () => '' },
   handOver: {

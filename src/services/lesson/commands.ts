@@ -1,18 +1,5 @@
 import 'server-only';
-import {
-  careTopicsFor,
-  dayIn,
-  EYES,
-  lessonGate,
-  nextMove,
-  lessonProgress,
-  type Attempt,
-  type Eye,
-  type LessonSoFar,
-  type LessonProgress,
-  type LessonRow,
-  type VisitRow,
-} from '../../core';
+import { EYES, lessonState, type LessonState, type VisitRow } from '../../core';
 import { insertLesson, insertSignOff } from '../../db/lesson';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { attemptForm, signOffForm, startLessonForm, topicForm } from '../../schema/lesson';
@@ -23,38 +10,6 @@ import { defineCommand, type Context } from '../define';
 
 /** A minor is taught with a guardian named. Common practice; local codes set the age. */
 const ADULT_AGE = 18;
-
-/** Everything taught so far in some lessons: counts and topics carry over to another day. */
-async function soFar(context: Context, visit: VisitRow, eyes: readonly Eye[], lessons: readonly LessonRow[]): Promise<LessonSoFar> {
-  const { practice, today } = context;
-  const supply = await readingOf(context, visit).supply();
-  const open = new Set(lessons.map((l) => l.id));
-  const attempts = supply.attempts.flatMap((c) => (c.current && open.has(c.current.lessonId) ? [c.current] : []));
-  const topics = supply.topics.flatMap((c) => (c.current && open.has(c.current.lessonId) ? [c.current] : []));
-  return {
-    attempts: attempts.map((a): Attempt => ({
-      eye: a.eye,
-      move: a.move,
-      worked: a.worked,
-      unaided: a.unaided,
-      today: dayIn(a.observedAt, practice.timeZone) === today,
-    })),
-    topicsSaidBack: topics.map((t) => t.topic),
-    eyes,
-  };
-}
-
-/** What of the wearer decides what is taught in a visit. */
-async function lessonProgressIn(context: Context, visit: VisitRow): Promise<LessonProgress> {
-  const { answers, decisions } = await readingOf(context, visit).health();
-  return lessonProgress(decisions.at(-1)?.chosen.wear ?? null, answers);
-}
-
-/** Lessons since the last sign-off: what was signed off once does not count for the next wearer or the next need. */
-const unsigned = (lessons: readonly LessonRow[]): LessonRow[] => {
-  const lastSigned = lessons.findLastIndex((l) => l.signOffId !== null);
-  return lessons.slice(lastSigned + 1);
-};
 
 export const startLesson = defineCommand({
   name: 'startLesson',
@@ -100,12 +55,15 @@ export const startLesson = defineCommand({
   },
 });
 
-async function lessonOf(context: Context, visit: VisitRow, lessonId: string): Promise<Result<{ lesson: LessonRow; open: LessonRow[] }>> {
-  const { lessons } = await readingOf(context, visit).supply();
+/** A lesson that is not signed off, as it stands. */
+async function lessonOf(context: Context, visit: VisitRow, lessonId: string): Promise<Result<LessonState>> {
+  const { lessons, attempts, topics } = await readingOf(context, visit).supply();
   const lesson = lessons.find((l) => l.id === lessonId);
   if (!lesson) return notFound('lesson');
   if (lesson.signOffId !== null) return ruleBroken('lessonSignedOff');
-  return ok({ lesson, open: unsigned(lessons) });
+  const { answers, decisions } = await readingOf(context, visit).health();
+  const wear = decisions.at(-1)?.chosen.wear ?? null;
+  return ok(lessonState(lesson, { lessons, attempts, topics, wear, answers }, { today: context.today, timeZone: context.practice.timeZone }));
 }
 
 export const recordAttempt = defineCommand({
@@ -121,8 +79,7 @@ export const recordAttempt = defineCommand({
     const { lesson } = found.value;
     if (!lesson.eyes.includes(form.eye)) return ruleBroken('eyeNotTaught', { eye: form.eye });
     if (!form.worked && form.miss === null) return invalid('miss', 'missRequired');
-    const done = await soFar(context, taken.value.visit, lesson.eyes, [lesson]);
-    const due = nextMove(done.attempts, form.eye, lesson.onAtStart.includes(form.eye));
+    const due = found.value.next[form.eye];
     if (due !== form.move) return ruleBroken(due === 'on' ? 'noLensOnIt' : 'lensAlreadyOn', { eye: form.eye });
     taken.value.add('lessonAttempt', form.eye, {
       lessonId: lesson.id,
@@ -145,8 +102,7 @@ export const recordTopic = defineCommand({
     if (!taken.ok) return taken;
     const found = await lessonOf(context, taken.value.visit, form.lessonId);
     if (!found.ok) return found;
-    const topics: readonly string[] = careTopicsFor(found.value.lesson.singleUse, await lessonProgressIn(context, taken.value.visit));
-    if (!topics.includes(form.topic)) return invalid('topic', 'topicUnknown');
+    if (!found.value.mandatory.includes(form.topic)) return invalid('topic', 'topicUnknown');
     taken.value.add('lessonTopic', null, { lessonId: found.value.lesson.id, topic: form.topic });
     return ok(taken.value.done());
   },
@@ -163,11 +119,7 @@ export const signOffLesson = defineCommand({
     if (!taken.ok) return taken;
     const found = await lessonOf(context, taken.value.visit, form.lessonId);
     if (!found.ok) return found;
-    const { lesson, open } = found.value;
-    const gate = lessonGate(
-      await soFar(context, taken.value.visit, lesson.eyes, open),
-      careTopicsFor(lesson.singleUse, await lessonProgressIn(context, taken.value.visit)),
-    );
+    const { lesson, gate } = found.value;
     if (!gate.open) return ruleBroken('lessonLocked', { missing: gate.missing.length });
     taken.value.changed('supply');
     await insertSignOff(tx, {

@@ -1,50 +1,15 @@
-import {
-  careTopicsFor,
-  dayIn,
-  lessonGate,
-  nextMove,
-  lessonProgress,
-  type Attempt,
-  type Eye,
-  type LessonGate,
-  type Missing,
-  type Move,
-  type AttemptFact,
-  type TopicFact,
-} from '@/core';
+import { lessonState, type Eye, type LessonState, type Missing } from '@/core';
 import type { VisitRecord } from '../../shell/visitData';
 
-export interface LessonView {
-  readonly lesson: VisitRecord['lessons'][number];
-  readonly attempts: readonly AttemptFact[];
-  readonly topics: readonly TopicFact[];
-  readonly mandatory: readonly string[];
-  readonly gate: LessonGate;
-  readonly next: Readonly<Record<Eye, Move>>;
-}
+export type LessonView = LessonState<VisitRecord['lessons'][number]>;
 
-/** The lesson of this visit as it stands; null before it starts. Counts and topics carry over from another day. */
+/** The lesson of this visit as it stands; null before it starts. */
 export function lessonView(record: VisitRecord): LessonView | null {
-  const lesson = record.lessons.filter((l) => l.visitId === record.visit.id).at(-1);
+  const { visit, lessons, attempts, topics, health, session } = record;
+  const lesson = lessons.filter((l) => l.visitId === visit.id).at(-1);
   if (!lesson) return null;
-  const lastSigned = record.lessons.findLastIndex((l) => l.signOffId !== null && l.id !== lesson.id);
-  const open = new Set(record.lessons.slice(lastSigned + 1).map((l) => l.id));
-  const attempts = record.attempts.map((c) => c.current).filter((a): a is AttemptFact => a !== null && open.has(a.lessonId));
-  const topics = record.topics.map((c) => c.current).filter((t): t is TopicFact => t !== null && open.has(t.lessonId));
-  const wear = record.health.decisions.findLast((d) => d.visitId === record.visit.id)?.chosen.wear ?? null;
-  const mandatory = careTopicsFor(lesson.singleUse, lessonProgress(wear, record.health.answers));
-  const zone = record.session.practice.timeZone;
-  const toAttempt = (a: AttemptFact): Attempt => ({
-    eye: a.eye,
-    move: a.move,
-    worked: a.worked,
-    unaided: a.unaided,
-    today: dayIn(a.observedAt, zone) === record.session.today,
-  });
-  const gate = lessonGate({ attempts: attempts.map(toAttempt), topicsSaidBack: topics.map((t) => t.topic), eyes: lesson.eyes }, mandatory);
-  const own = attempts.filter((a) => a.lessonId === lesson.id).map(toAttempt);
-  const next = (eye: Eye): Move => nextMove(own, eye, lesson.onAtStart.includes(eye));
-  return { lesson, attempts, topics, mandatory, gate, next: { right: next('right'), left: next('left') } };
+  const wear = health.decisions.findLast((d) => d.visitId === visit.id)?.chosen.wear ?? null;
+  return lessonState(lesson, { lessons, attempts, topics, wear, answers: health.answers }, { today: session.today, timeZone: session.practice.timeZone });
 }
 
 /** The eye whose turn it is: right first, always; then the one with more to do. */
