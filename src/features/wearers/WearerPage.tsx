@@ -59,9 +59,11 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
       bar={
         <>
           <div className="frame-bar-keys">
-            <span>
-              <KeyCap>{'N'}</KeyCap> {t('keyVisit')}
-            </span>
+            {mayOpen ? (
+              <span>
+                <KeyCap>{'N'}</KeyCap> {t('keyVisit')}
+              </span>
+            ) : null}
           </div>
           {may(session.viewer.roles, 'wearers') ? <Button onClick={() => setPanel('edit')}>{t('edit')}</Button> : null}
           {openNow ? (
