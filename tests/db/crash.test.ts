@@ -78,6 +78,7 @@ describe('killed at every step', () => {
     const steps = await crashAtEvery({
       job: 'dispatchOrders',
       databaseUrl: world.db.appUrl,
+      owner: world.db.owner,
       outsideUrl: urls.supplier,
       prepare: order,
       now: () => world.deps.clock.now(),
@@ -111,6 +112,7 @@ describe('killed at every step', () => {
     const steps = await crashAtEvery({
       job: 'sendMessages',
       databaseUrl: world.db.appUrl,
+      owner: world.db.owner,
       outsideUrl: urls.carrier,
       prepare: write,
       now: () => world.deps.clock.now(),

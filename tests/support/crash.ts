@@ -1,11 +1,14 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
+import type { Sql } from '../../src/db/client';
 
 /** What is to be done once, however often it dies on the way. */
 export interface Crashing {
   /** A job that `dieAt` knows. */
   readonly job: 'dispatchOrders' | 'sendMessages';
   readonly databaseUrl: string;
+  /** The same database as its owner sees it. */
+  readonly owner: Sql;
   /** Whom it calls. */
   readonly outsideUrl: string;
   /** Makes something due; its identity. */
@@ -33,6 +36,16 @@ function run(args: readonly string[]): Promise<boolean> {
   });
 }
 
+/** Until the server has noticed that the dead one is gone: what it had locked is passed over so long, as another worker's would be. */
+async function untilBuried(owner: Sql): Promise<void> {
+  for (let tries = 0; tries < 500; tries++) {
+    const left = await owner`select 1 from pg_stat_activity where application_name = 'keenfit-dying' and datname = current_database()`;
+    if (left.length === 0) return;
+    await new Promise((done) => setTimeout(done, 20));
+  }
+  throw new Error('the dead process still has a session');
+}
+
 /**
  * Kills a job at every one of its steps in turn, statements and calls alike, and looks each time whether what it was about is
  * done all the same, and once.
@@ -42,6 +55,7 @@ export async function crashAtEvery(of: Crashing, most = 60): Promise<number> {
   for (let at = 1; at <= most; at++) {
     const id = await of.prepare();
     const died = await run([of.job, String(at), of.databaseUrl, of.outsideUrl, await of.now()]);
+    await untilBuried(of.owner);
     await of.recover();
     await of.check(id, at);
     if (!died) return at - 1;
