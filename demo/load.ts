@@ -3,7 +3,7 @@ import { addSeconds, type Role, type SettingKey, type VisitKind } from '../src/c
 import type { Sql } from '../src/db/client';
 import { ensureLenses } from '../src/db/lens';
 import { insertFamily } from '../src/db/family';
-import { insertTrialStock } from '../src/db/trialStock';
+import { receiveTrials } from '../src/db/trialStock';
 import { insertCareProduct } from '../src/db/careProduct';
 import { insertHouseList } from '../src/db/houseList';
 import { insertMembership, insertPerson } from '../src/db/staff';
@@ -132,7 +132,7 @@ export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: str
       const [lensId = ''] = await ensureLenses(tx, practiceId, [spec], newId);
       const lot = `${code.charAt(0).toUpperCase()}${2100 + (index % 90)}`;
       const expiresOn = today.add({ months: 8 + (index % 20) }).toString();
-      await insertTrialStock(tx, { id: newId(), practiceId, lensId, lot, expiresOn, count });
+      await receiveTrials(tx, practiceId, [{ lensId, lot, expiresOn, count }], { at: now, by: people[2] ?? '' }, newId);
     }
     for (const wearer of WEARERS) {
       const id = newId();

@@ -8,6 +8,7 @@ import { readChanged } from '../../src/services/visit/slices';
 import type { z } from 'zod';
 import { fillLibrary } from './benchTyping';
 import { prescriberOf, tenYears } from './tenYears';
+import { fillDrawer } from '../../tests/support/drawer';
 import { TEST_NOW, TEST_TODAY } from '../../tests/support/moment';
 
 const kB = (bytes: number): string => `${(bytes / 1000).toFixed(1)} kB`;
@@ -16,7 +17,7 @@ const gzipped = (value: unknown): number => gzipSync(JSON.stringify(value)).leng
 /** What a visit of ten years costs to read and to change: bytes, gzipped, and statements. */
 export async function benchRecord(owner: Sql, appUrl: string): Promise<void> {
   await fillLibrary(owner, 500, TEST_NOW);
-  await owner`update trial_stock set count = 99`;
+  await fillDrawer(owner, 99);
   let statements = 0;
   const sql = connect(appUrl, {
     max: 1,

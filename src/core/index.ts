@@ -61,6 +61,7 @@ export * from './record/stepAnswers';
 export * from './record/visitSlices';
 export * from './record/news';
 export * from './record/papers';
+export * from './record/trialStock';
 export * from './fit/lensSigns';
 export * from './fit/movement';
 export * from './fit/fitVerdict';

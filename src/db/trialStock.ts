@@ -1,22 +1,26 @@
 import 'server-only';
+import { must } from '../lib/assert';
 import type { Db } from './client';
-import type { DrawerCount, LensSpec } from '../core';
+import type { DrawerCount, LensSpec, TrialMovementKind } from '../core';
 
 export interface TrialStockRow extends LensSpec {
   readonly id: string;
   readonly lensId: string;
   readonly familyCode: string;
+  readonly familyName: string;
   readonly lot: string;
   readonly expiresOn: string;
   readonly count: number;
 }
 
+/** Lots with lenses left, by family and power, soonest to expire first. */
 export function listTrialStock(sql: Db, practiceId: string) {
   return sql<TrialStockRow[]>`
     select s.id, s.lens_id, s.lot, s.expires_on, s.count, l.family_version_id, l.sphere_d, l.cylinder_d, l.axis_deg, l.add_band,
-      l.base_curve_mm, l.diameter_mm, f.code as family_code
+      l.base_curve_mm, l.diameter_mm, f.code as family_code, f.name as family_name
     from trial_stock s join lens l on l.id = s.lens_id join lens_family_version f on f.id = l.family_version_id
-    where s.practice_id = ${practiceId} order by s.expires_on`;
+    where s.practice_id = ${practiceId} and s.count > 0
+    order by f.name, l.sphere_d desc, l.cylinder_d desc, l.axis_deg, l.add_band, l.base_curve_mm, s.expires_on, s.lot`;
 }
 
 /** Trial lenses that may still be used, counted by family, power, addition and curve. */
@@ -26,6 +30,12 @@ export function listDrawer(sql: Db, practiceId: string, today: string) {
     from trial_stock s join lens l on l.id = s.lens_id join lens_family_version f on f.id = l.family_version_id
     where s.practice_id = ${practiceId} and s.count > 0 and s.expires_on >= ${today}
     group by 1, 2, 3, 4, 5, 6, 7 order by 1, 2, 3, 4, 5, 6, 7`;
+}
+
+/** When something was moved in the drawer, and by whom. */
+export interface Moved {
+  readonly at: string;
+  readonly by: string;
 }
 
 /** A lens taken from the drawer. */
@@ -40,9 +50,16 @@ export interface TakenTrial {
  * Takes lenses from the drawer, one for each that is asked, soonest to expire first, never an expired one. A lens bought
  * under an earlier version of its family is the same lens.
  * @param lensIds lenses asked for; one that is asked twice is taken twice
+ * @param moved for which visit, when and by whom
  * @returns what was taken for each, in their order; null where there is none left
  */
-export async function takeTrials(sql: Db, practiceId: string, lensIds: readonly string[], today: string): Promise<readonly (TakenTrial | null)[]> {
+export async function takeTrials(
+  sql: Db,
+  practiceId: string,
+  lensIds: readonly string[],
+  today: string,
+  moved: Moved & { readonly visitId: string },
+): Promise<readonly (TakenTrial | null)[]> {
   const rows = await sql<(TakenTrial & { readonly asked: string; readonly taken: number })[]>`
     with wanted as (select id, count(*) as n from unnest(${[...lensIds]}::uuid[]) as id group by id),
     candidates as (
@@ -59,9 +76,11 @@ export async function takeTrials(sql: Db, practiceId: string, lensIds: readonly 
       order by s.expires_on, s.id for update of s),
     shares as (
       select *, least(count, n - coalesce(sum(count) over (partition by asked order by expires_on, id rows between unbounded preceding and 1 preceding), 0)) as taken
-      from candidates)
-    update trial_stock t set count = t.count - h.taken from shares h where t.id = h.id and h.taken > 0
-    returning t.id, t.lens_id, t.lot, t.expires_on, h.asked, h.taken`;
+      from candidates),
+    moved as (
+      insert into trial_movement (practice_id, trial_stock_id, kind, change, visit_id, moved_at, moved_by)
+      select ${practiceId}, h.id, 'putOn', -sum(h.taken), ${moved.visitId}, ${moved.at}, ${moved.by} from shares h where h.taken > 0 group by h.id)
+    select h.id, h.lens_id, h.lot, h.expires_on, h.asked, h.taken from shares h where h.taken > 0`;
   const left = rows.flatMap(({ asked, taken, ...trial }) => Array.from({ length: taken }, () => ({ asked, trial }))).sort(soonestFirst);
   return lensIds.map((lensId) => {
     const at = left.findIndex((l) => l.asked === lensId);
@@ -71,13 +90,95 @@ export async function takeTrials(sql: Db, practiceId: string, lensIds: readonly 
 const soonestFirst = (a: { readonly trial: TakenTrial }, b: { readonly trial: TakenTrial }): number =>
   a.trial.expiresOn.localeCompare(b.trial.expiresOn) || a.trial.id.localeCompare(b.trial.id);
 
-export async function returnTrial(sql: Db, practiceId: string, trialStockId: string): Promise<void> {
-  await sql`update trial_stock set count = count + 1 where practice_id = ${practiceId} and id = ${trialStockId}`;
+/** A lens that was not opened goes back where it was taken from. */
+export async function returnTrial(sql: Db, practiceId: string, trialStockId: string, moved: Moved & { readonly visitId: string }): Promise<void> {
+  await moveTrials(sql, practiceId, [{ trialStockId, kind: 'putBack', change: 1, visitId: moved.visitId, note: null }], moved);
 }
 
-export async function insertTrialStock(
+export interface TrialMovement {
+  readonly trialStockId: string;
+  readonly kind: TrialMovementKind;
+  readonly change: number;
+  readonly visitId: string | null;
+  readonly note: string | null;
+}
+
+/** Appends movements: the counts follow. */
+export async function moveTrials(sql: Db, practiceId: string, movements: readonly TrialMovement[], { at, by }: Moved): Promise<void> {
+  if (movements.length === 0) return;
+  await sql`insert into trial_movement ${sql(movements.map((m) => ({ ...m, practiceId, movedAt: at, movedBy: by })))}`;
+}
+
+export interface ReceivedTrials {
+  readonly lensId: string;
+  readonly lot: string;
+  readonly expiresOn: string;
+  readonly count: number;
+}
+
+/** Lenses that came: a lot that is there already grows. */
+export async function receiveTrials(
   sql: Db,
-  s: { id: string; practiceId: string; lensId: string; lot: string; expiresOn: string; count: number },
+  practiceId: string,
+  received: readonly ReceivedTrials[],
+  moved: Moved & { readonly note?: string | null },
+  newId: () => string,
 ): Promise<void> {
-  await sql`insert into trial_stock ${sql(s)} on conflict do nothing`;
+  if (received.length === 0) return;
+  const rows = received.map(({ lensId, lot, expiresOn }) => ({ id: newId(), practiceId, lensId, lot, expiresOn }));
+  await sql`insert into trial_stock ${sql(rows)} on conflict do nothing`;
+  await sql`
+    insert into trial_movement (practice_id, trial_stock_id, kind, change, note, moved_at, moved_by)
+    select ${practiceId}, s.id, 'received', r.count, ${moved.note ?? null}, ${moved.at}, ${moved.by}
+    from unnest(${received.map((r) => r.lensId)}::uuid[], ${received.map((r) => r.lot)}::text[], ${received.map((r) => r.expiresOn)}::date[],
+      ${received.map((r) => r.count)}::int[]) as r (lens_id, lot, expires_on, count)
+    join trial_stock s on s.practice_id = ${practiceId} and s.lens_id = r.lens_id and s.lot = r.lot and s.expires_on = r.expires_on`;
+}
+
+/** A lens that was in nobody's count: it comes into the drawer and goes out of it in one. @param trial what its blister says */
+export async function takeInHand(
+  sql: Db,
+  practiceId: string,
+  trial: Omit<ReceivedTrials, 'count'>,
+  moved: Moved & { readonly visitId: string },
+  newId: () => string,
+): Promise<TakenTrial> {
+  await receiveTrials(sql, practiceId, [{ ...trial, count: 1 }], moved, newId);
+  const [row] = await sql<{ id: string }[]>`
+    select id from trial_stock
+    where practice_id = ${practiceId} and lens_id = ${trial.lensId} and lot = ${trial.lot} and expires_on = ${trial.expiresOn}`;
+  const id = must(row, 'trial stock').id;
+  await moveTrials(sql, practiceId, [{ trialStockId: id, kind: 'putOn', change: -1, visitId: moved.visitId, note: null }], moved);
+  return { id, ...trial };
+}
+
+/** Other days that lots are kept with: one of the two was misread. */
+export function listOtherDays(sql: Db, practiceId: string, of: readonly Pick<ReceivedTrials, 'lensId' | 'lot' | 'expiresOn'>[]) {
+  return sql<{ lensId: string; lot: string; expiresOn: string }[]>`
+    select s.lens_id, s.lot, s.expires_on from trial_stock s
+    join unnest(${of.map((o) => o.lensId)}::uuid[], ${of.map((o) => o.lot)}::text[], ${of.map((o) => o.expiresOn)}::date[]) as o (lens_id, lot, expires_on)
+      on s.lens_id = o.lens_id and s.lot = o.lot and s.expires_on <> o.expires_on
+    where s.practice_id = ${practiceId} and s.count > 0`;
+}
+
+/** One lot, locked until the end of the transaction; null when there is none such. */
+export async function lockTrialStock(sql: Db, practiceId: string, id: string): Promise<{ readonly count: number } | null> {
+  const [row] = await sql<{ count: number }[]>`select count from trial_stock where practice_id = ${practiceId} and id = ${id} for update`;
+  return row ?? null;
+}
+
+export interface TrialMovementRow {
+  readonly kind: TrialMovementKind;
+  readonly change: number;
+  readonly note: string | null;
+  readonly movedAt: string;
+  readonly movedByName: string | null;
+}
+
+/** What came and went of a lot, newest first. */
+export function listTrialMovements(sql: Db, practiceId: string, trialStockId: string) {
+  return sql<TrialMovementRow[]>`
+    select m.kind, m.change, m.note, m.moved_at, p.display_name as moved_by_name
+    from trial_movement m left join person p on p.id = m.moved_by
+    where m.practice_id = ${practiceId} and m.trial_stock_id = ${trialStockId} order by m.sequence desc limit 50`;
 }

@@ -1,5 +1,5 @@
 import { FIT_WORDS, lensFindingProblem, OVER_CONTROLS, PLUS_HALF, READ_HOW } from '../core';
-import { acuity, eye, inVisit, limited, optionalText, reason, refractionText, uuid } from './fields';
+import { acuity, dayText, eye, inVisit, limited, optionalText, reason, refractionText, uuid } from './fields';
 import { z } from 'zod';
 
 /** A lens of a family in the library. */
@@ -14,11 +14,18 @@ export const lensSpec = z.object({
 });
 export type LensSpecInput = z.infer<typeof lensSpec>;
 
+/** What stands on the blister of a lens that the drawer does not know of. */
+const inHand = z.object({
+  lot: z.string({ error: 'lotRequired' }).trim().min(1, 'lotRequired').max(40, 'tooLong'),
+  expiresOn: dayText('expiryRequired'),
+});
+const trialSpec = lensSpec.extend({ inHand: inHand.nullable().default(null) });
+
 export const putOnForm = z
   .object({
     ...inVisit,
-    right: lensSpec.nullable(),
-    left: lensSpec.nullable(),
+    right: trialSpec.nullable(),
+    left: trialSpec.nullable(),
     /** Why a lens that a judgement leaves out is tried all the same. */
     despiteReason: optionalText(400),
   })

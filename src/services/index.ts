@@ -23,6 +23,8 @@ import { endFamily, saveFamily } from './family/commands';
 import { exportCatalogue, readFamily, readFamilies, readLibrary } from './family/queries';
 import { changeSetting } from './setting/commands';
 import { readSettings } from './setting/queries';
+import { countTrials, discardTrials, receiveTrials } from './trialStock/commands';
+import { readDrawer, readTrialMovements } from './trialStock/queries';
 import { addStaff, endStaff, resetPassword } from './staff/commands';
 import { readStaff } from './staff/queries';
 import { hastenOrder, placeOrder } from './order/commands';
@@ -36,6 +38,9 @@ import { readTakeHome } from './wearerLink/queries';
 
 /** Everything that changes something. */
 export const COMMANDS = {
+  receiveTrials,
+  discardTrials,
+  countTrials,
   createWearer,
   updateWearer,
   openVisit,
@@ -92,6 +97,8 @@ export const COMMANDS = {
 } as const;
 /** Everything that only reads. */
 export const QUERIES = {
+  readDrawer,
+  readTrialMovements,
   readToday,
   searchWearers,
   readWearer,

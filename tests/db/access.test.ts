@@ -19,6 +19,7 @@ let ids: {
   staffId: string;
   appointmentId: string;
   linkId: string;
+  trialStockId: string;
 };
 let lens: Awaited<ReturnType<typeof spec>>;
 
@@ -61,6 +62,7 @@ beforeAll(async () => {
     prescriptionId,
     staffId: world.callers.technician.personId,
     appointmentId: appointment?.id ?? '',
+    trialStockId: (await world.db.owner<{ id: string }[]>`select id from trial_stock where practice_id = ${world.practiceId} limit 1`)[0]?.id ?? '',
     linkId: String((await world.must('openWearerLink', { purpose: 'takeHome', subjectId: visitId })).linkId),
   };
 }, 60_000);
@@ -170,6 +172,11 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   openWearerLink: () => ({ purpose: 'takeHome', subjectId: ids.visitId }),
   endWearerLink: () => ({ linkId: ids.linkId }),
   readTakeHome: () => ({ visitId: ids.visitId }),
+  readDrawer: () => ({}),
+  readTrialMovements: () => ({ trialStockId: ids.trialStockId }),
+  receiveTrials: () => ({ lens, lot: 'A', expiresOn: '2028-01-01', count: 1, despiteReason: '' }),
+  discardTrials: () => ({ trialStockId: ids.trialStockId, count: 1, why: 'expired' }),
+  countTrials: () => ({ trialStockId: ids.trialStockId, seen: 0, counted: 1 }),
 };
 const names = Object.keys(SERVICES) as ServiceName[];
 /** Use cases that name no record: another practice may do them, for itself. */
@@ -196,11 +203,12 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'setLights',
   'stillHere',
   'setClock',
+  'readDrawer',
 ];
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(70);
+    expect(names).toHaveLength(75);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -250,6 +258,8 @@ describe('another practice', () => {
       'wearer_link_end',
       'care_pair',
       'message',
+      'trial_stock',
+      'trial_movement',
     ];
     const count = async (): Promise<unknown[]> =>
       Promise.all(

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { careTopicsFor } from '../../src/core';
 import { openWorld, spec, type World } from './support';
+import { fillDrawer } from '../support/drawer';
 
 let world: World;
 let visitId: string;
@@ -21,7 +22,7 @@ async function change(name: Parameters<World['must']>[0], input: object): Promis
 
 /** A visit with a lens on each eye, both read. */
 beforeEach(async () => {
-  await world.db.owner`update trial_stock set count = 20`;
+  await fillDrawer(world.db.owner, 20);
   visitId = await world.visit();
   version = 2;
   await change('putOnTrials', { right: await spec(world, 'plover-30-toric', -3, -1.75, 20), left: await spec(world, 'plover-30-toric', -4.25, -1.25, 160) });

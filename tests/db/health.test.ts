@@ -4,6 +4,7 @@ import type { Result } from '../../src/lib/outcome';
 import { claimDispatch } from '../../src/db/dispatch';
 import type { ServiceName } from '../../src/services';
 import { openWorld, SENTENCES, spec, type World } from './support';
+import { fillDrawer } from '../support/drawer';
 
 let world: World;
 let visitId: string;
@@ -31,7 +32,7 @@ beforeAll(async () => {
 }, 180_000);
 afterAll(() => world.db.close());
 beforeEach(async () => {
-  await world.db.owner`update trial_stock set count = 20`;
+  await fillDrawer(world.db.owner, 20);
   visitId = await freshVisit();
 });
 

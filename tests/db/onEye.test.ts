@@ -6,6 +6,7 @@ import { lensesOfRecord } from '../../src/features/visit/shell/lenses';
 import { supplierServer } from '../../src/standins/supplier/server';
 import type { AddressInfo } from 'node:net';
 import { openWorld, SENTENCES, spec, type World } from './support';
+import { fillDrawer } from '../support/drawer';
 
 let world: World;
 let visitId: string;
@@ -17,7 +18,7 @@ beforeAll(async () => {
 });
 afterAll(() => world.db.close());
 beforeEach(async () => {
-  await world.db.owner`update trial_stock set count = 30`;
+  await fillDrawer(world.db.owner, 30);
   visitId = await world.visit();
   version = 2;
   await change('putOnTrials', { right: await spec(world, 'plover-30-toric', -3, -1.75, 20), left: null });
@@ -435,7 +436,8 @@ describe('the order', () => {
     await world.db.owner`
       with l as (insert into lens (id, practice_id, family_version_id, sphere_d, cylinder_d, axis_deg, base_curve_mm, diameter_mm)
         values (${randomUUID()}, ${world.practiceId}, ${made.familyId}, -1.5, 0, 180, 8.6, 14.4) on conflict do nothing returning id)
-      insert into trial_stock (id, practice_id, lens_id, lot, expires_on, count) select ${randomUUID()}, ${world.practiceId}, id, 'Z1', '2028-01-01', 5 from l`;
+      insert into trial_stock (id, practice_id, lens_id, lot, expires_on) select ${randomUUID()}, ${world.practiceId}, id, 'Z1', '2028-01-01' from l`;
+    await fillDrawer(world.db.owner, 30);
     await world.must('changeSetting', { key: 'oxygenByDay', value: 'warn', lastChangeId: null }, world.callers.admin).catch(() => undefined);
     await change('putOnTrials', { right: made, left: null });
     onEye = (await world.record(visitId)).facts.onEye.at(-1)?.rootId ?? '';

@@ -6,6 +6,7 @@ import { signIn } from '../../src/services/session/access';
 import type { StaffCaller } from '../../src/services/define';
 import { perform } from '../../src/services/perform';
 import { blinksAt, openWorld, SENTENCES, spec, type World } from './support';
+import { fillDrawer } from '../support/drawer';
 
 let world: World;
 beforeAll(async () => {
@@ -23,7 +24,7 @@ const count = async (table: string): Promise<number> => (await world.db.owner.un
 
 /** A visit in which everything is there to be signed. */
 async function toSign(record: number) {
-  await world.db.owner`update trial_stock set count = 200`;
+  await fillDrawer(world.db.owner, 200);
   const visitId = await world.visit(record, { right: '-3.25 -1.75 x 20', left: null });
   const lens = await spec(world, 'plover-30-toric', -3, -1.75, 20);
   await world.must('putOnTrials', { visitId, version: 2, right: lens, left: null });

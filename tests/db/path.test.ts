@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { careTopicsFor, turnHistory } from '../../src/core';
 import { blinksAt, openWorld, SENTENCES, spec, type World } from './support';
+import { fillDrawer } from '../support/drawer';
 
 let world: World;
 beforeAll(async () => {
@@ -38,7 +39,7 @@ const signing = (v: Awaited<ReturnType<typeof readVisit>>, change: Record<string
   overrides: SENTENCES,
   ...change,
 });
-const topUp = () => world.db.owner`update trial_stock set count = 50`;
+const topUp = () => fillDrawer(world.db.owner, 50);
 
 describe('signing', () => {
   it('writes number, issue and expiry, the prescriber, and the settings it was made under', async () => {

@@ -6,6 +6,7 @@ import type { Context } from '../../src/services/define';
 import { performWith } from '../../src/services/perform';
 import { readChanged, type VisitPart } from '../../src/services/visit/slices';
 import { openWorld, SENTENCES, spec, type World } from './support';
+import { fillDrawer } from '../support/drawer';
 
 /** Two people in one visit: those at different desks do not stand in each other's way, those at the same one are told. */
 let world: World;
@@ -121,8 +122,7 @@ describe('trial lenses from one drawer', () => {
         join lens_family_version f on f.id = l.family_version_id where f.code = 'plover-30-toric' and l.sphere_d = -3 and l.cylinder_d = -1.75 and l.axis_deg = 20`;
       return row?.n ?? 0;
     };
-    const leave = (n: number) => world.db.owner`update trial_stock s set count = ${n} from lens l join lens_family_version f on f.id = l.family_version_id
-      where l.id = s.lens_id and f.code = 'plover-30-toric' and l.sphere_d = -3 and l.cylinder_d = -1.75 and l.axis_deg = 20`;
+    const leave = (n: number) => fillDrawer(world.db.owner, n, { code: 'plover-30-toric', power: [-3, -1.75, 20] });
     const [one, two] = [await world.visit(1), await world.visit(2)];
     await leave(1);
     const put = async (visitId: string, both: boolean) =>

@@ -21,6 +21,7 @@ import {
   STABILISATIONS,
   STEP_IDS,
   STOP_ENDINGS,
+  TRIAL_MOVEMENTS,
   VISIT_KINDS,
 } from '../../src/core';
 import { openWorld, type World } from './support';
@@ -74,6 +75,7 @@ describe('what the code offers is what the database holds', () => {
     ['draft', 'step', STEP_IDS],
     ['visit', 'kind', VISIT_KINDS],
     ['referral_step', 'step', REFERRAL_STEPS],
+    ['trial_movement', 'kind', TRIAL_MOVEMENTS],
   ])('%s.%s', (table, column, list) => {
     expect(allowed(table, column)).toEqual(sorted(list));
   });

@@ -27,9 +27,12 @@ async function inDrawer(t: Trial): Promise<void> {
       select gen_random_uuid(), practice_id, id, ${sphere}, ${cylinder}, ${axis}, ${curve}, ${diameter} from lens_family_version where code = '${code}'
       on conflict do nothing`);
   await OWNER.db.unsafe(`
-    insert into trial_stock (id, practice_id, lens_id, lot, expires_on, count)
-      select gen_random_uuid(), l.practice_id, l.id, 'Z' || floor(random() * 1000000)::int, '2028-01-01', 5 from lens l join lens_family_version f on f.id = l.family_version_id
+    insert into trial_stock (id, practice_id, lens_id, lot, expires_on)
+      select gen_random_uuid(), l.practice_id, l.id, 'Z' || floor(random() * 1000000)::int, '2028-01-01' from lens l join lens_family_version f on f.id = l.family_version_id
       where f.code = '${code}' and l.sphere_d = ${sphere} and l.cylinder_d = ${cylinder} and l.axis_deg = ${axis} and l.base_curve_mm = ${curve}`);
+  await OWNER.db.unsafe(`
+    insert into trial_movement (practice_id, trial_stock_id, kind, change, moved_at)
+      select practice_id, id, 'opening', 5, now() from trial_stock where lot like 'Z%' and count = 0`);
 }
 
 /** A visit with glasses measured and trial lenses on, at its On eye step. */

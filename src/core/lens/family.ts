@@ -73,6 +73,16 @@ const inRange = (value: number, range: StepRange): boolean => {
 };
 
 /**
+ * Curves and additions that a power is made in, each once, in the order of the catalogue.
+ * @example variantsMade({sphere: -3, cylinder: -1.75, axis: 20}, family).length → 1
+ */
+export function variantsMade(power: LensPower, family: LensFamily): LensVariant[] {
+  const all = family.blocks.flatMap((block) => block.adds.flatMap((add) => block.curves.map((curve) => ({ ...curve, add }))));
+  const same = (a: LensVariant, b: LensVariant): boolean => a.add === b.add && a.baseCurve === b.baseCurve && a.diameter === b.diameter;
+  return all.filter((v, i) => all.findIndex((o) => same(o, v)) === i && isMade({ ...power, ...v }, family));
+}
+
+/**
  * Is exactly this lens made? A lens outside its blocks cannot be offered, ordered or imported.
  * @example isMade({sphere: -3, cylinder: -1.75, axis: 20, add: null, baseCurve: 8.6, diameter: 14.2}, family) → true
  */

@@ -3,11 +3,12 @@ export type Role = 'prescriber' | 'technician' | 'coordinator' | 'admin';
 export const ROLES: readonly Role[] = ['prescriber', 'technician', 'coordinator', 'admin'];
 
 /** Groups of commands that services ask for. */
-export type Right = 'read' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'staff' | 'settings';
+export type Right = 'read' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'stock' | 'staff' | 'settings';
 
 /**
  * The roles matrix. Any staff reads (and is audited); prescriber: all clinical writes and signing; technician:
- * measurements, trials, lessons; coordinator: wearers and orders; admin: staff and settings, with no clinical right by itself.
+ * measurements, trials, lessons; coordinator: wearers and orders; admin: staff and settings, with no clinical right by itself. The trial drawer is everybody's: whoever opens
+ * it sees what is expired.
  */
 const MATRIX: Readonly<Record<Right, readonly Role[]>> = {
   read: ROLES,
@@ -15,6 +16,7 @@ const MATRIX: Readonly<Record<Right, readonly Role[]>> = {
   sign: ['prescriber'],
   wearers: ['prescriber', 'technician', 'coordinator'],
   orders: ['prescriber', 'coordinator'],
+  stock: ROLES,
   staff: ['admin'],
   settings: ['admin'],
 };

@@ -1,5 +1,5 @@
 'use client';
-import { CalendarDays, CircleUserRound, LibraryBig, LogOut, Settings2, Users } from 'lucide-react';
+import { CalendarDays, CircleUserRound, Inbox, LibraryBig, LogOut, Settings2, Users } from 'lucide-react';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { callSignOut, openFresh } from './server';
@@ -8,7 +8,7 @@ import { forgetAll } from './drafts';
 import { LightsButton } from './Lights';
 import { may } from '@/core';
 
-export type RailPlace = 'today' | 'wearers' | 'staff' | 'library' | 'settings' | null;
+export type RailPlace = 'today' | 'wearers' | 'staff' | 'library' | 'drawer' | 'settings' | null;
 
 /** The way around: only what is there. */
 export function Rail({ place }: { readonly place: RailPlace }) {
@@ -19,6 +19,7 @@ export function Rail({ place }: { readonly place: RailPlace }) {
     { id: 'wearers', href: '/wearers', icon: Users, word: t('wearers') },
     ...(may(session.viewer.roles, 'staff') ? [{ id: 'staff', href: '/staff', icon: CircleUserRound, word: t('staff') }] : []),
     { id: 'library', href: '/library', icon: LibraryBig, word: t('library') },
+    { id: 'drawer', href: '/drawer', icon: Inbox, word: t('drawer') },
     { id: 'settings', href: '/settings', icon: Settings2, word: t('settings') },
   ] as const;
   const leave = (): void => {

@@ -53,7 +53,9 @@ async function factOfVisit<K extends FactKind>(context: Context, kind: K, visitI
 async function backToDrawer(context: Context, taken: LockedVisit, fact: Fact): Promise<void> {
   const row = fact as OnEyeFact;
   taken.changed('drawer');
-  if (row.trialStockId) await returnTrial(context.tx, context.caller.practiceId, row.trialStockId);
+  if (row.trialStockId) {
+    await returnTrial(context.tx, context.caller.practiceId, row.trialStockId, { at: context.now, by: context.caller.personId, visitId: row.visitId });
+  }
 }
 
 export const correct = defineCommand({

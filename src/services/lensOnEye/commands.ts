@@ -1,10 +1,10 @@
 import 'server-only';
 import type { z } from 'zod';
-import { addSeconds, droppedLenses, EYES, type Eye, type OnEyeFact, type VisitFacts, type VisitRow } from '../../core';
+import { addSeconds, droppedLenses, expiryState, EYES, type Eye, type OnEyeFact, type VisitFacts, type VisitRow } from '../../core';
 import { insertFamily } from '../../db/family';
 import { ensureLenses } from '../../db/lens';
 import { withdrawRemoval } from '../../db/lensOnEye';
-import { takeTrials } from '../../db/trialStock';
+import { takeInHand, takeTrials, type TakenTrial } from '../../db/trialStock';
 import { must } from '../../lib/assert';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, wornForm } from '../../schema/lensOnEye';
@@ -75,29 +75,51 @@ async function lensesToPutOn(
   return ok(lenses);
 }
 
+/** The trial lens for each eye: out of the drawer, or in the hand though nobody had counted it. Null where there is none. */
+async function trialsFor(
+  { tx, caller, now, today, newId }: Context,
+  taken: LockedVisit,
+  form: z.output<typeof putOnForm>,
+  lenses: readonly (MadeLens & { readonly eye: Eye })[],
+): Promise<readonly (TakenTrial | null)[]> {
+  const moved = { at: now, by: caller.personId, visitId: taken.visit.id };
+  const counted = lenses.filter(({ eye }) => form[eye]?.inHand === null);
+  const fromDrawer = await takeTrials(
+    tx,
+    caller.practiceId,
+    counted.map((l) => l.lensId),
+    today,
+    moved,
+  );
+  const trials: (TakenTrial | null)[] = [];
+  for (const lens of lenses) {
+    const inHand = form[lens.eye]?.inHand ?? null;
+    if (inHand === null) trials.push(fromDrawer[counted.indexOf(lens)] ?? null);
+    else trials.push(await takeInHand(tx, caller.practiceId, { lensId: lens.lensId, ...inHand }, moved, newId));
+  }
+  return trials;
+}
+
 export const putOnTrials = defineCommand({
   name: 'putOnTrials',
   right: 'clinicalWrite',
   input: putOnForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const { tx, caller, now, today } = context;
+    const { now, today } = context;
     const eyes = EYES.filter((eye) => form[eye] !== null);
+    const old = eyes.find((eye) => expiryState(form[eye]?.inHand?.expiresOn ?? today, today) === 'expired');
+    if (old) return invalid([old, 'inHand', 'expiresOn'], 'trialExpired', { expired: form[old]?.inHand?.expiresOn ?? '' });
     // A lens was chosen for powers, and for a kind.
     const locked = await lockVisit(context, form, { touches: [...touching(['lensOnEye', 'choice', 'refraction'], eyes), { what: 'decision' }] });
     if (!locked.ok) return locked;
     const taken = locked.value;
     const lenses = await lensesToPutOn(context, taken, form);
     if (!lenses.ok) return lenses;
-    const fromDrawer = await takeTrials(
-      tx,
-      caller.practiceId,
-      lenses.value.map((l) => l.lensId),
-      today,
-    );
+    const trials = await trialsFor(context, taken, form, lenses.value);
     const facts = await readingOf(context, taken.visit).facts();
     for (const [i, { eye, family }] of lenses.value.entries()) {
-      const trial = fromDrawer[i];
+      const trial = trials[i];
       if (!trial) return invalid([eye], 'noTrialInDrawer', { family: family.name });
       const earlier = takeOffOthers(context, taken, facts, eye);
       const values = {

@@ -17,8 +17,15 @@ export interface MadeLens {
   readonly family: FamilyWithBlocks;
 }
 
-/** The families and rows of lenses that are really made; a lens's row appears when it is first met. */
-export async function makeableLenses(context: Context, asked: readonly AskedLens[]): Promise<Result<readonly MadeLens[]>> {
+/**
+ * The families and rows of lenses that are really made; a lens's row appears when it is first met.
+ * @param evenEnded lenses of a family that is no longer ordered may still come, and lie in the drawer
+ */
+export async function makeableLenses(
+  context: Context,
+  asked: readonly AskedLens[],
+  { evenEnded = false }: { readonly evenEnded?: boolean } = {},
+): Promise<Result<readonly MadeLens[]>> {
   const { tx, caller, today, newId } = context;
   const ids = asked.map((a) => a.spec.familyId);
   // The page may be older than the catalogue: what holds is the version in force today.
@@ -27,7 +34,7 @@ export async function makeableLenses(context: Context, asked: readonly AskedLens
   for (const { path, spec } of asked) {
     const family = inForce.get(spec.familyId);
     if (!family) return notFound('family');
-    if (!isOrderable(family, today)) return invalid(path, 'familyEnded', { family: family.name, day: family.lastOrderOn ?? '' });
+    if (!evenEnded && !isOrderable(family, today)) return invalid(path, 'familyEnded', { family: family.name, day: family.lastOrderOn ?? '' });
     const axis = spec.cylinder === 0 ? 180 : spec.axis;
     if (!isMade({ ...spec, axis }, family)) return invalid(path, 'lensNotMade', { family: family.name });
     const lens = {

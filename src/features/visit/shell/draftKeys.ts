@@ -16,7 +16,7 @@ interface KeysOf {
     | 'compare'
     | 'despite'
     | `${Eye}Family`
-    | `${Eye}${'Power' | 'Variant'}:${string}`;
+    | `${Eye}${'Power' | 'Variant' | 'Lot' | 'Expires'}:${string}`;
   onEye:
     | 'vertex'
     | 'bothVa'

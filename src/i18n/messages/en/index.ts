@@ -6,6 +6,8 @@ import correct from './correct.messages.json';
 import cost from './cost.messages.json';
 import device from './device.messages.json';
 import draft from './draft.messages.json';
+import drawer from './drawer.messages.json';
+import drawerProblems from './drawerProblems.messages.json';
 import expected from './expected.messages.json';
 import eyeHealth from './eyeHealth.messages.json';
 import eyes from './eyes.messages.json';
@@ -65,6 +67,7 @@ export const en = {
   cost,
   device,
   draft,
+  drawer,
   expected,
   eyeHealth,
   eyes,
@@ -89,7 +92,7 @@ export const en = {
   powerField,
   prescription,
   print,
-  problems: { ...problems, ...visitProblems, ...libraryProblems },
+  problems: { ...problems, ...drawerProblems, ...visitProblems, ...libraryProblems },
   range,
   raw,
   refraction,

@@ -18,6 +18,7 @@ import { useVisit } from '../../shell/VisitProvider';
 import { ChoosingReasons } from './ChoosingReasons';
 import { useExpectedLines } from './expected';
 import { FamilyRows } from './FamilyRows';
+import { InHand } from './InHand';
 import { LeadRow } from './LeadRow';
 import { LeftOutList } from './LeftOutList';
 import { LensPanels } from './LensPanels';
@@ -46,7 +47,7 @@ function LensStepBody() {
   const { record, eye, busy, problem } = useVisit();
   const choosing = useChoosing();
   const { draft, needs, adds, apart, shape, without, anyway, list, compared, rows, chosen, leadRow, showAll } = choosing;
-  const { setPanel, setApart, missing, ready, despite, despiteReason, putOn } = choosing;
+  const { setPanel, setApart, lacking, ready, despite, despiteReason, putOn } = choosing;
 
   const blocks: WorkingBlock[] = EYES.flatMap((e) => {
     const c = chosen[e];
@@ -103,7 +104,7 @@ function LensStepBody() {
             look="act"
             keys={['⏎']}
             data-enter="true"
-            disabled={busy || ready.length === 0 || missing.length > 0 || record.visit.closedAt !== null}
+            disabled={busy || ready.length === 0 || lacking.length > 0 || record.visit.closedAt !== null}
             onClick={() => void putOn()}
           >
             {ready.length === 2 ? t('putOnBoth') : ready[0] ? t('putOnOne', { eye: eyeWords.short(ready[0]) }) : t('putOnNone')}
@@ -138,6 +139,7 @@ function LensStepBody() {
             />
           </div>
         ) : null}
+        <InHand choosing={choosing} />
         {none ? (
           <div className="p-8 text-center">
             <p className="mb-4">{blocked ? t('blocked') : t('nothingToRank')}</p>

@@ -1,4 +1,4 @@
-import { type AddBand, type Eye, type LensVariant, type NearestLens, type Refraction } from '@/core';
+import { formatRefraction, type AddBand, type Eye, type LensVariant, type NearestLens, type Refraction } from '@/core';
 import { curveFor, type Candidate, type Family } from '../../shell/candidates';
 import type { DraftOf } from '../../shell/draftKeys';
 
@@ -66,6 +66,10 @@ export function whyOf(row: Candidate): readonly Why[] {
     ...(row.stocked ? [{ code: 'stocked' } as const] : []),
   ];
 }
+
+/** Under which key the blister of a lens in the hand is typed: another lens has another blister. */
+export const handKey = (eye: Eye, part: 'Lot' | 'Expires', { family, lens, variant }: Chosen) =>
+  `${eye}${part}:${family.code} ${formatRefraction(lens.power)} ${variant.baseCurve} ${variant.diameter} ${variant.add ?? ''}` as const;
 
 /** The form's lens as the service takes it. */
 export function specOf(chosen: Chosen): {

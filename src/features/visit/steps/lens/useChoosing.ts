@@ -2,12 +2,12 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
-import { EYES } from '@/core';
+import { EYES, type Eye } from '@/core';
 import { inDrawer } from '../../shell/candidates';
 import { useDraft, type Draft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
 import { useKey } from '../../../common/keys';
-import { specOf, toggled } from './model';
+import { handKey, specOf, toggled } from './model';
 import { useLensList, type LensList } from './useLensList';
 
 /** Walking and narrowing the list, by keys and by presses alike. */
@@ -61,9 +61,16 @@ export function useChoosing() {
       list.passing(family).map((id) => ({ id, family: family.name, age: family.minAge ?? 0 })),
     )[0] ?? null;
   const despiteReason = draft.body.despite ?? '';
+  const missing = EYES.filter((e) => chosen[e] && inDrawer(record, chosen[e].family.code, chosen[e].lens, chosen[e].variant) === 0);
+  /** What is typed of a lens in the hand; null where the drawer has one, or nothing is typed yet. */
+  const inHand = (e: Eye) => {
+    const lens = missing.includes(e) ? chosen[e] : null;
+    const lot = lens ? (draft.body[handKey(e, 'Lot', lens)] ?? '') : '';
+    return lens && lot.trim() !== '' ? { lot, expiresOn: draft.body[handKey(e, 'Expires', lens)] ?? '' } : null;
+  };
   const putOn = async (): Promise<void> => {
-    const spec = { right: chosen.right && specOf(chosen.right), left: chosen.left && specOf(chosen.left) };
-    const done = await run('putOnTrials', { ...spec, ...(despite ? { despiteReason } : {}) }, t('putOnDone'));
+    const spec = (e: Eye) => chosen[e] && { ...specOf(chosen[e]), inHand: inHand(e) };
+    const done = await run('putOnTrials', { right: spec('right'), left: spec('left'), ...(despite ? { despiteReason } : {}) }, t('putOnDone'));
     if (!done?.ok) return;
     draft.clear();
     router.push(`/visits/${record.visit.id}/on-eye`);
@@ -74,7 +81,9 @@ export function useChoosing() {
     draft,
     panel,
     setPanel,
-    missing: EYES.filter((e) => chosen[e] && inDrawer(record, chosen[e].family.code, chosen[e].lens, chosen[e].variant) === 0),
+    missing,
+    /** Lenses that nobody has: neither the drawer nor a hand. */
+    lacking: missing.filter((e) => inHand(e) === null),
     ready: EYES.filter((e) => chosen[e]),
     despite,
     despiteReason,

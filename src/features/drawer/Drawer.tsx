@@ -1,0 +1,67 @@
+'use client';
+import { useDeferredValue, useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { SOON_EXPIRED_DAYS } from '@/core';
+import drawerWords from '@/i18n/messages/en/drawer.messages.json';
+import drawerProblems from '@/i18n/messages/en/drawerProblems.messages.json';
+import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
+import { withWords } from '@/i18n/withWords';
+import { Field } from '@/ui/Field';
+import { KeyCap } from '@/ui/marks';
+import { AppPage } from '../common/AppPage';
+import { useKey } from '../common/keys';
+import { useServer } from '../common/ServerProvider';
+import { ExpiredLots } from './ExpiredLots';
+import { LotPanel } from './LotPanel';
+import { LotTable } from './LotTable';
+import { figuresOf, lotsFound, type Lot } from './model';
+import { ReceiveForm } from './ReceiveForm';
+
+const focusOn = (id: string) => (event: KeyboardEvent) => {
+  event.preventDefault();
+  document.getElementById(id)?.focus();
+};
+
+/** The practice's trial lenses: what is there, what is past its day, what came in. */
+function DrawerPage({ stock, libraryTag }: { readonly stock: readonly Lot[]; readonly libraryTag: string }) {
+  const t = useTranslations('drawer');
+  const { session } = useServer();
+  const [search, setSearch] = useState('');
+  const [lot, setLot] = useState<Lot | null>(null);
+  const later = useDeferredValue(search);
+  const { lenses, expired, soon } = figuresOf(stock, session.today);
+  useKey(['slash', '/'], focusOn('drawer-search'));
+  useKey('n', focusOn('receive-family'));
+  return (
+    <AppPage
+      place="drawer"
+      title={t('title')}
+      margin={<ReceiveForm libraryTag={libraryTag} />}
+      bar={
+        <div className="frame-bar-keys">
+          <span>
+            <KeyCap>{'/'}</KeyCap> {t('keySearch')}
+          </span>
+          <span>
+            <KeyCap>{'N'}</KeyCap> {t('keyReceive')}
+          </span>
+        </div>
+      }
+    >
+      <div className="px-6 pt-3 flex flex-wrap gap-x-8 items-start">
+        <div className="w-full max-w-[420px]">
+          <Field id="drawer-search" label={t('search')} value={search} onValue={setSearch} hint={t('searchHint')} autoComplete="off" />
+        </div>
+        <div className="pt-7" data-testid="figures">
+          <div className="value">{t('figures', { lenses, lots: stock.length })}</div>
+          {soon.length > 0 ? <div className="note">{`${t('soonTitle', { days: SOON_EXPIRED_DAYS })}: ${soon.length}`}</div> : null}
+        </div>
+      </div>
+      <ExpiredLots lots={expired} />
+      {stock.length === 0 ? <p className="p-6">{t('empty')}</p> : <LotTable lots={lotsFound(stock, later)} search={later} onLot={setLot} />}
+      {lot ? <LotPanel lot={stock.find((s) => s.id === lot.id) ?? { ...lot, count: 0 }} onClose={() => setLot(null)} /> : null}
+    </AppPage>
+  );
+}
+
+export const Drawer = withWords({ drawer: drawerWords, powerField: powerFieldWords, problems: drawerProblems }, DrawerPage);

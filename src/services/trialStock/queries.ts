@@ -1,0 +1,42 @@
+import 'server-only';
+import { listTrialMovements, listTrialStock, type TrialMovementRow, type TrialStockRow } from '../../db/trialStock';
+import { notFound, ok } from '../../lib/outcome';
+import { emptyForm } from '../../schema/fields';
+import { trialMovementsForm } from '../../schema/trialStock';
+import { defineQuery, libraryTag } from '../define';
+import { sessionContextOf, type SessionContext } from '../sessionContext';
+
+export interface DrawerPage {
+  readonly session: SessionContext;
+  /** Names the state of the lens library, which the page asks for by itself. */
+  readonly libraryTag: string;
+  /** Lots with lenses left, by family and power. */
+  readonly stock: readonly TrialStockRow[];
+}
+
+export const readDrawer = defineQuery({
+  name: 'readDrawer',
+  right: 'stock',
+  input: emptyForm,
+  about: () => null,
+  run: async (context) => {
+    const page: DrawerPage = {
+      session: sessionContextOf(context),
+      libraryTag: libraryTag(context),
+      stock: await listTrialStock(context.tx, context.caller.practiceId),
+    };
+    return ok(page);
+  },
+});
+
+export const readTrialMovements = defineQuery({
+  name: 'readTrialMovements',
+  right: 'stock',
+  input: trialMovementsForm,
+  about: () => null,
+  run: async (context, form) => {
+    const rows: readonly TrialMovementRow[] = await listTrialMovements(context.tx, context.caller.practiceId, form.trialStockId);
+    // A lot has come into the drawer by a movement: one without any is none of this practice's.
+    return rows.length === 0 ? notFound('trialStock') : ok(rows);
+  },
+});

@@ -1,0 +1,80 @@
+import { expect, openVisit, signIn, test, typePowers } from './site';
+
+test.use({ file: 'drawer' });
+
+test('trial lenses come by hand, are counted and thrown away; every movement stays', async ({ page }) => {
+  await signIn(page, /Renny/, '/drawer');
+  await expect(page.getByTestId('figures')).toContainText(/\d+ lenses in \d+ lots/);
+  await page.keyboard.press('n');
+  const form = page.getByTestId('receive');
+  await form.getByLabel('Family').selectOption({ label: 'Plover 30 Toric' });
+  await form.getByLabel('Power on the blister').fill('-4.00 -0.80 x 70');
+  await form.getByLabel('Lot').fill('N77');
+  await form.getByLabel('Expires').fill('1 Feb 2025');
+  await form.getByLabel('How many').fill('3');
+  await form.getByRole('button', { name: 'Put them in the drawer' }).click();
+  await expect(form).toContainText('quarter dioptre');
+  await form.getByLabel('Power on the blister').fill('-4.00 -7.00 x 70');
+  await form.getByRole('button', { name: 'Put them in the drawer' }).click();
+  await expect(form).toContainText('Plover 30 Toric is not made like this.');
+  await form.getByLabel('Power on the blister').fill('-4.00 -0.75 x 70');
+  await form.getByRole('button', { name: 'Put them in the drawer' }).click();
+  await expect(form).toContainText('It expired on 1 Feb 2025');
+  await form.getByLabel('Expires').fill('1 Feb 2028');
+  await form.getByRole('button', { name: 'Put them in the drawer' }).click();
+  await expect(form.getByRole('status')).toContainText('In the drawer: 3 × Plover 30 Toric −4.00 −0.75 × 70, lot N77');
+  await expect(form.getByLabel('Power on the blister')).toBeFocused();
+  await page.getByLabel('Family, power or lot').fill('plover n77');
+  const row = page.getByTestId('lot-N77');
+  await expect(row).toContainText('1 Feb 2028');
+  await row.getByRole('button').click();
+  const panel = page.getByRole('dialog');
+  await panel.getByLabel('How many').fill('9');
+  await panel.getByRole('button', { name: 'damaged' }).click();
+  await panel.getByRole('button', { name: 'Throw away' }).click();
+  await expect(panel).toContainText('Only 3 are left.');
+  await panel.getByLabel('How many').fill('1');
+  await panel.getByRole('button', { name: 'Throw away' }).click();
+  await expect(panel.getByTestId('lot-left')).toContainText('2 left');
+  await panel.getByLabel('There are').fill('5');
+  await panel.getByRole('button', { name: 'Correct the count' }).click();
+  await expect(panel.getByTestId('lot-left')).toContainText('5 left');
+  await expect(panel.getByTestId('movements')).toContainText('+3counted');
+  await expect(panel.getByTestId('movements')).toContainText('−1thrown away, damaged');
+  await expect(panel.getByTestId('movements')).toContainText('+3received');
+  await expect(panel.getByTestId('movements')).toContainText('Renny Okoro-Vale');
+});
+
+test('an expired lot stands first, is not offered, and goes with one press', async ({ page, site }) => {
+  await site.db.owner`
+    with s as (insert into trial_stock (id, practice_id, lens_id, lot, expires_on)
+      select gen_random_uuid(), practice_id, lens_id, 'OLD1', '2026-11-20' from trial_stock limit 1 returning id, practice_id)
+    insert into trial_movement (practice_id, trial_stock_id, kind, change, moved_at) select practice_id, id, 'opening', 2, now() from s`;
+  await signIn(page, /Joss/, '/drawer');
+  const expired = page.getByTestId('expired');
+  await expect(expired).toContainText('OLD1');
+  await expired.getByRole('button', { name: 'Throw away all 2' }).click();
+  await expect(expired).toHaveCount(0);
+  await expect(page.getByTestId('lot-OLD1')).toHaveCount(0);
+});
+
+test('none in the drawer is no dead end: what stands on the blister puts it on the eye', async ({ page, site }) => {
+  await site.db.owner`
+    insert into trial_movement (practice_id, trial_stock_id, kind, change, moved_at, moved_by)
+    select practice_id, id, 'thrownAway', -count, now(), (select person_id from membership limit 1) from trial_stock where count > 0`;
+  await signIn(page);
+  await openVisit(page);
+  await typePowers(page, '-2.00', null);
+  await page.getByTestId('candidate-turnstone-30').getByRole('radio').click();
+  await expect(page.getByText('R: none in the drawer.')).toBeVisible();
+  const put = page.getByRole('button', { name: 'Put it on R' });
+  await expect(put).toBeDisabled();
+  const hand = page.getByTestId('in-hand-right');
+  await hand.getByLabel('Lot on the blister, R').fill('HAND1');
+  await put.click();
+  await expect(hand).toContainText('An expiry date is needed.');
+  await hand.getByLabel('Expires, R').fill('3 Mar 2028');
+  await put.click();
+  await page.waitForURL('**/on-eye');
+  await expect(page.getByText('lot HAND1')).toBeVisible();
+});
