@@ -1,5 +1,4 @@
 import 'server-only';
-import type postgres from 'postgres';
 import type { Db, Tx } from './client';
 
 export interface RequestDone {
@@ -19,13 +18,13 @@ export async function findRequestDone(tx: Tx, practiceId: string, requestKey: st
   return row ?? null;
 }
 
-/** A press that was done, to be answered again when it is sent again. */
+/** A press that was done, to be answered again when it is sent again; an answer of nothing is JSON's null, not a missing one. */
 export const requestDoneInsert = (
   sql: Db,
   r: { practiceId: string; requestKey: string; personId: string | null; linkId: string | null; action: string; output: unknown; at: string },
 ) => sql`
   insert into request_done (practice_id, request_key, person_id, link_id, action, output, done_at)
-  values (${r.practiceId}, ${r.requestKey}, ${r.personId}, ${r.linkId}, ${r.action}, ${sql.json(r.output as postgres.JSONValue)}, ${r.at})`;
+  values (${r.practiceId}, ${r.requestKey}, ${r.personId}, ${r.linkId}, ${r.action}, ${JSON.stringify(r.output ?? null)}::text::jsonb, ${r.at})`;
 
 /** Presses done before `before` are forgotten: nobody sends them again. */
 export async function deleteOldRequests(sql: Db, before: string): Promise<void> {

@@ -55,6 +55,16 @@ describe('once means once', () => {
     expect(new Set(answers.map((a) => a.value?.wearerId)).size).toBe(1);
     expect(await count('wearer')).toBe(before + 1);
   });
+  it('a press that answers nothing is done once as well', async () => {
+    const drawer = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
+    const before = await count('trial_movement');
+    const key = randomUUID();
+    for (let i = 0; i < 2; i++) {
+      const done = await press('receiveTrials', { lens: drawer, lot: 'ONCE', expiresOn: '2028-01-01', count: 2, despiteReason: '' }, key);
+      expect(done).toEqual({ ok: true, value: null });
+    }
+    expect(await count('trial_movement')).toBe(before + 1);
+  });
   it('a lens, a reading, a lesson: whatever makes something, makes it once', async () => {
     const { visitId } = await toSign(1);
     const key = randomUUID();

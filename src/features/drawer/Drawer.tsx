@@ -1,4 +1,5 @@
 'use client';
+import dynamic from 'next/dynamic';
 import { useDeferredValue, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { SOON_EXPIRED_DAYS } from '@/core';
@@ -12,10 +13,11 @@ import { AppPage } from '../common/AppPage';
 import { useKey } from '../common/keys';
 import { useServer } from '../common/ServerProvider';
 import { ExpiredLots } from './ExpiredLots';
-import { LotPanel } from './LotPanel';
 import { LotTable } from './LotTable';
 import { figuresOf, lotsFound, type Lot } from './model';
-import { ReceiveForm } from './ReceiveForm';
+
+const LotPanel = dynamic(() => import('./LotPanel').then((m) => m.LotPanel));
+const ReceiveForm = dynamic(() => import('./ReceiveForm').then((m) => m.ReceiveForm), { ssr: false });
 
 const focusOn = (id: string) => (event: KeyboardEvent) => {
   event.preventDefault();
