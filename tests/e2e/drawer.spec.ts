@@ -70,7 +70,7 @@ test('none in the drawer is no dead end: what stands on the blister puts it on t
   const put = page.getByRole('button', { name: 'Put it on R' });
   await expect(put).toBeDisabled();
   const hand = page.getByTestId('in-hand-right');
-  await hand.getByLabel('Lot on the blister, R').fill('HAND1');
+  await hand.getByLabel('Lot, R').fill('HAND1');
   await put.click();
   await expect(hand).toContainText('An expiry date is needed.');
   await hand.getByLabel('Expires, R').fill('3 Mar 2028');

@@ -14,6 +14,7 @@ export function AppPage({
   strip,
   bar,
   margin,
+  marginOpen,
   children,
 }: {
   readonly place: RailPlace;
@@ -22,6 +23,8 @@ export function AppPage({
   readonly strip?: ReactNode;
   readonly bar?: ReactNode;
   readonly margin?: ReactNode;
+  /** What stands in the margin, where a narrow page folds it away; its reasoning when absent. */
+  readonly marginOpen?: string;
   readonly children: ReactNode;
 }) {
   const t = useTranslations('frame');
@@ -41,7 +44,7 @@ export function AppPage({
           <WallClock />
         </>
       }
-      marginWords={{ open: t('marginOpen'), close: t('marginClose'), label: t('margin') }}
+      marginWords={{ open: marginOpen ?? t('marginOpen'), close: t('marginClose'), label: t('margin') }}
       bar={bar}
       margin={margin}
     >

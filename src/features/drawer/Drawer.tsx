@@ -38,6 +38,7 @@ function DrawerPage({ stock, libraryTag }: { readonly stock: readonly Lot[]; rea
     <AppPage
       place="drawer"
       title={t('title')}
+      marginOpen={t('marginOpen')}
       margin={<ReceiveForm libraryTag={libraryTag} />}
       bar={
         <div className="frame-bar-keys">

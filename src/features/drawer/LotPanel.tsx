@@ -41,13 +41,13 @@ export function LotPanel({ lot, onClose }: { readonly lot: Lot; readonly onClose
     <Panel open onClose={onClose} title={t('panelTitle', { family: lot.familyName, power: powerOfLot(lot) })}>
       <p data-testid="lot-left">{t('panelLot', { lot: lot.lot, day: formatDay(lot.expiresOn), count: lot.count })}</p>
       {lot.count > 0 ? (
-        <form onSubmit={discard} className="flex flex-wrap gap-3 items-start mt-3">
+        <form onSubmit={discard} className="flex flex-wrap gap-x-3 items-start mt-3">
           <Field className="w-24" label={t('count')} value={count} onValue={setCount} problem={at('count')} inputMode="numeric" mono />
           <div>
             <span className="field-label">{t('why')}</span>
             <Segment label={t('why')} values={TRIAL_LEAVES} value={why} word={(w) => t(`whys.${w}`)} onChoose={setWhy} />
           </div>
-          <Button type="submit" disabled={busy} className="mt-6">
+          <Button type="submit" disabled={busy}>
             {t('throwDo')}
           </Button>
         </form>

@@ -63,6 +63,7 @@ function LibraryPage({ families, houseList, imports }: Omit<LibraryPage, 'sessio
     <AppPage
       place="library"
       title={t('title')}
+      marginOpen={t('importTitle')}
       margin={<ImportPanel imports={imports} mayChange={mayChange} />}
       bar={
         <>

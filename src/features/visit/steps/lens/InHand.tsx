@@ -1,8 +1,8 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { formatRefraction } from '@/core';
+import type { Eye } from '@/core';
 import { Field } from '@/ui/Field';
-import { Stated } from '@/ui/marks';
+import { SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../../../common/eyeWords';
 import { problemAt, useProblemWords } from '../../../common/words';
 import { useVisit } from '../../shell/VisitProvider';
@@ -12,35 +12,36 @@ import type { Choosing } from './useChoosing';
 /** A lens that the drawer does not know of, but that somebody holds: what its blister says. */
 export function InHand({ choosing }: { readonly choosing: Choosing }) {
   const t = useTranslations('lens');
+  if (choosing.missing.length === 0) return null;
+  const of = (eye: Eye) => (choosing.missing.includes(eye) ? <Blister eye={eye} choosing={choosing} /> : null);
+  return <SpineRow label={t('handTitle')} note={t('handNote')} right={of('right')} left={of('left')} />;
+}
+
+function Blister({ eye, choosing: { draft, chosen } }: { readonly eye: Eye; readonly choosing: Choosing }) {
+  const t = useTranslations('lens');
   const words = useProblemWords();
   const eyeWords = useEyeWords();
   const { problem } = useVisit();
-  const { draft, chosen, missing } = choosing;
-  return missing.map((eye) => {
-    const lens = chosen[eye];
-    if (!lens) return null;
-    const at = (field: string): string | null => {
-      const found = problemAt(problem, eye, 'inHand', field);
-      return found ? words(found.code, found.data) : null;
-    };
-    const field = (part: 'Lot' | 'Expires', name: string) => (
+  const lens = chosen[eye];
+  if (!lens) return null;
+  const field = (part: 'Lot' | 'Expires', name: string) => {
+    const found = problemAt(problem, eye, 'inHand', name);
+    return (
       <Field
+        className="flex-1 min-w-[104px]"
         label={t(`hand${part}`, { eye: eyeWords.short(eye) })}
         value={draft.body[handKey(eye, part, lens)] ?? ''}
         onValue={(value) => draft.set(handKey(eye, part, lens), value)}
-        problem={at(name)}
+        problem={found ? words(found.code, found.data) : null}
         autoComplete="off"
         maxLength={40}
       />
     );
-    return (
-      <div key={eye} className="px-6 py-3 max-w-[720px]" data-testid={`in-hand-${eye}`}>
-        <Stated state="watch">{t('handTitle', { eye: eyeWords.short(eye), lens: `${lens.family.name} ${formatRefraction(lens.lens.power)}` })}</Stated>
-        <div className="grid grid-cols-2 gap-4 mt-2">
-          {field('Lot', 'lot')}
-          {field('Expires', 'expiresOn')}
-        </div>
-      </div>
-    );
-  });
+  };
+  return (
+    <div className="flex gap-3 w-full max-w-[330px] text-left" data-testid={`in-hand-${eye}`}>
+      {field('Lot', 'lot')}
+      {field('Expires', 'expiresOn')}
+    </div>
+  );
 }
