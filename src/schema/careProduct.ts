@@ -1,11 +1,11 @@
 import { CARE_SYSTEMS } from '../core';
-import { uuid } from './fields';
+import { MOST_WHOLE, uuid } from './fields';
 import { z } from 'zod';
 
 export const careProductForm = z.object({
   productId: uuid.nullable(),
   /** The version the page knew; 0 for a new product. */
-  version: z.number().int().min(0),
+  version: z.number().int().min(0).max(MOST_WHOLE),
   system: z.enum(CARE_SYSTEMS, { error: 'required' }),
   maker: z.string({ error: 'required' }).trim().min(1, 'required').max(80, 'tooLong'),
   name: z.string({ error: 'required' }).trim().min(1, 'required').max(80, 'tooLong'),

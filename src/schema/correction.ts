@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FACT_KIND_NAMES, FACT_KINDS, FIT_WORDS, SWAPPABLE, type FactKind, type SwappableKind } from '../core';
-import { acuity, dayText, inVisit, limited, reason, refractionText, uuid } from './fields';
+import { acuity, dayText, inVisit, limited, lotText, reason, refractionText, uuid } from './fields';
 
 /** The right value of a fact, by what it is given as. */
 const newValue = z.discriminatedUnion('as', [
@@ -8,7 +8,7 @@ const newValue = z.discriminatedUnion('as', [
   z.object({ as: z.literal('rotation'), rotationLeft: limited('rotationLeft') }),
   acuity.extend({ as: z.literal('acuity') }),
   z.object({ as: z.literal('fit'), verdict: z.enum(FIT_WORDS) }),
-  z.object({ as: z.literal('box'), lot: z.string().trim().min(1, 'lotRequired').max(40, 'tooLong'), expiresOn: dayText('expiryRequired') }),
+  z.object({ as: z.literal('box'), lot: lotText, expiresOn: dayText('expiryRequired') }),
   z.object({
     as: z.literal('sign'),
     value: z.union([z.number({ error: 'notANumber' }), z.string().max(30)]),

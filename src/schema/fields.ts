@@ -54,7 +54,30 @@ export const optionalText = (max: number) =>
 
 export const eye = z.enum(['right', 'left'], { error: 'required' });
 export const uuid = z.uuid({ error: 'notAnIdentity' });
-export const version = z.number().int().positive();
+/** Most that a whole number of the database can be: whatever is larger is no version of anything. */
+export const MOST_WHOLE = 2_147_483_647;
+export const version = z.number().int().positive().max(MOST_WHOLE);
+
+/** Characters that cannot be seen, or that turn the writing around, but for the two joiners that some scripts spell with. */
+const HIDDEN = /(?![\u200c\u200d])[\p{Cc}\p{Cf}\p{Zl}\p{Zp}\p{Co}]/u;
+const spaced = (text: string | undefined): string => (text ?? '').replace(/\p{Zs}+/gu, ' ').trim();
+const seen = (max: number) =>
+  z
+    .string()
+    .max(max, 'tooLong')
+    .refine((text) => !HIDDEN.test(text), 'hiddenCharacters');
+/** A name as it is written: one space between its parts, nothing hidden in it. */
+export const nameText = (max: number, missing: string) => z.string({ error: missing }).transform(spaced).pipe(seen(max).min(1, missing));
+/** A lot as it stands on a pack. */
+export const lotText = nameText(40, 'lotRequired');
+/** A name that may be left out. */
+export const optionalName = (max: number) =>
+  z
+    .string()
+    .optional()
+    .transform(spaced)
+    .pipe(seen(max))
+    .transform((text) => (text === '' ? null : text));
 export const reason = z.string({ error: 'reasonRequired' }).trim().min(3, 'reasonRequired').max(400, 'tooLong');
 export const inVisit = { visitId: uuid, version };
 export const emptyForm = z.object({});

@@ -1,9 +1,9 @@
-import { dayText, inVisit, optionalText, uuid } from './fields';
+import { dayText, inVisit, lotText, optionalText, uuid } from './fields';
 import { z } from 'zod';
 
 const handedOver = z.object({
   lensOnEyeId: uuid,
-  lot: z.string({ error: 'lotRequired' }).trim().min(1, 'lotRequired').max(40, 'tooLong'),
+  lot: lotText,
   expiresOn: dayText('expiryRequired'),
 });
 export const handOverForm = z

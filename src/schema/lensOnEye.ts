@@ -1,5 +1,5 @@
 import { FIT_WORDS, lensFindingProblem, OVER_CONTROLS, PLUS_HALF, READ_HOW } from '../core';
-import { acuity, dayText, eye, inVisit, limited, optionalText, reason, refractionText, uuid } from './fields';
+import { acuity, dayText, eye, inVisit, limited, lotText, optionalText, reason, refractionText, uuid } from './fields';
 import { z } from 'zod';
 
 /** A lens of a family in the library. */
@@ -16,7 +16,7 @@ export type LensSpecInput = z.infer<typeof lensSpec>;
 
 /** What stands on the blister of a lens that the drawer does not know of. */
 const inHand = z.object({
-  lot: z.string({ error: 'lotRequired' }).trim().min(1, 'lotRequired').max(40, 'tooLong'),
+  lot: lotText,
   expiresOn: dayText('expiryRequired'),
 });
 const trialSpec = lensSpec.extend({ inHand: inHand.nullable().default(null) });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { optionalText, uuid, version } from './fields';
+import { nameText, optionalText, uuid, version } from './fields';
 
 export const password = z.string({ error: 'passwordRequired' }).min(10, 'passwordTooShort').max(200, 'tooLong');
 const role = z.enum(['prescriber', 'technician', 'coordinator', 'admin']);
@@ -10,8 +10,8 @@ export const addStaffForm = z
       .trim()
       .toLowerCase()
       .regex(/^[a-z0-9._-]{2,40}$/, 'accountShape'),
-    displayName: z.string({ error: 'nameRequired' }).trim().min(1, 'nameRequired').max(120, 'tooLong'),
-    title: z.string().trim().min(1, 'required').max(80, 'tooLong'),
+    displayName: nameText(120, 'nameRequired'),
+    title: nameText(80, 'required'),
     registerNumber: optionalText(40),
     roles: z.array(role).min(1, 'roleRequired'),
     password,

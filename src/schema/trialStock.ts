@@ -1,17 +1,16 @@
 import { z } from 'zod';
 import { TRIAL_LEAVES } from '../core';
-import { dayText, optionalText, uuid } from './fields';
+import { dayText, lotText, optionalText, uuid } from './fields';
 import { lensSpec } from './lensOnEye';
 
 /** Most lenses of one lot that a drawer is told of at once: more is a slip of the hand. */
 const MOST = 500;
 const count = z.number({ error: 'notANumber' }).int('wholeNumber');
-const lot = z.string({ error: 'lotRequired' }).trim().min(1, 'lotRequired').max(40, 'tooLong');
 
 /** Trial lenses of one power that came. */
 export const receiveTrialsForm = z.object({
   lens: lensSpec,
-  lot,
+  lot: lotText,
   expiresOn: dayText('expiryRequired'),
   count: count.min(1, 'trialCount').max(MOST, 'trialCount'),
   /** Why a day is believed although this lot is kept with another. */

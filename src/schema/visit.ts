@@ -1,4 +1,4 @@
-import { inVisit, uuid } from './fields';
+import { inVisit, MOST_WHOLE, uuid } from './fields';
 import { z } from 'zod';
 import { STEP_IDS, VISIT_KINDS, VISIT_PAGES } from '../core';
 
@@ -6,11 +6,11 @@ export const visitKind = z.enum(VISIT_KINDS, { error: 'required' });
 export const openVisitForm = z.object({ wearerId: uuid, kind: visitKind, appointmentId: uuid.nullable().default(null) });
 export const readVisitForm = z.object({ visitId: uuid, page: z.enum(VISIT_PAGES) });
 /** `version`: the one that the page shows. */
-export const readNewerForm = readVisitForm.extend({ version: z.number().int().nonnegative() });
+export const readNewerForm = readVisitForm.extend({ version: z.number().int().nonnegative().max(MOST_WHOLE) });
 export const closeVisitForm = z.object(inVisit);
 export const draftForm = z.object({
   visitId: uuid,
   step: z.enum(STEP_IDS),
   body: z.record(z.string().max(60), z.string().max(2000)),
-  sequence: z.number().int().nonnegative(),
+  sequence: z.number().int().nonnegative().max(Number.MAX_SAFE_INTEGER),
 });

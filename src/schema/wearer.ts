@@ -1,15 +1,15 @@
 import { EARLIEST_BIRTH_DATE } from '../core';
-import { dayText, optionalText, uuid, version } from './fields';
+import { dayText, nameText, optionalName, optionalText, uuid, version } from './fields';
 import { z } from 'zod';
 
 const identity = {
-  name: z.string({ error: 'nameRequired' }).trim().min(1, 'nameRequired').max(120, 'tooLong'),
+  name: nameText(120, 'nameRequired'),
   birthDate: dayText('birthDateRequired').superRefine((day, ctx) => {
     if (day < EARLIEST_BIRTH_DATE) ctx.addIssue({ code: 'custom', message: 'birthDateTooEarly' });
   }),
   telephone: optionalText(40),
   occupation: optionalText(80),
-  guardian: optionalText(120),
+  guardian: optionalName(120),
 };
 
 export const createWearerForm = z.object({ ...identity, sameNameIsAnother: z.boolean().optional() });

@@ -31,6 +31,9 @@ const CASES: readonly [
       ['name', '  ', 'name', 'nameRequired'],
       ['name', undefined, 'name', 'nameRequired'],
       ['name', 'x'.repeat(121), 'name', 'tooLong'],
+      ['name', 'Ann\u202eyrneH', 'name', 'hiddenCharacters'],
+      ['name', 'Ann\u0007', 'name', 'hiddenCharacters'],
+      ['guardian', 'Ed\u200b', 'guardian', 'hiddenCharacters'],
       ['birthDate', undefined, 'birthDate', 'birthDateRequired'],
       ['birthDate', '1899-12-31', 'birthDate', 'birthDateTooEarly'],
       ['birthDate', '30 Feb 1990', 'birthDate', 'notADay'],
@@ -118,6 +121,8 @@ const CASES: readonly [
       ['value', { as: 'fit', verdict: 'fits' }, 'value', 'notUnderstood'],
       ['value', { as: 'guess' }, 'value.as', 'notUnderstood'],
       ['kind', 'prescription', 'kind', 'notUnderstood'],
+      ['version', 3e9, 'version', 'notUnderstood'],
+      ['version', 1e300, 'version', 'notUnderstood'],
     ],
   ],
   [
@@ -199,5 +204,18 @@ describe('what comes with a refusal', () => {
   });
   it('texts are trimmed, empty ones become nothing', () => {
     expect(forms.createWearerForm.parse({ name: '  A B ', birthDate: '1990-01-02', telephone: '  ' })).toMatchObject({ name: 'A B', telephone: null });
+  });
+});
+
+describe('names as they are written', () => {
+  const named = (name: string, guardian?: string) => wearer.createWearerForm.parse({ name, birthDate: '14 Mar 1992', guardian });
+  it('keep what scripts spell with, and lose spaces nobody meant', () => {
+    expect(named('  Zoë\u00a0 O’Dé ').name).toBe('Zoë O’Dé');
+    expect(named('می\u200cخواهم').name).toBe('می\u200cخواهم');
+  });
+  it('a guardian of spaces is none', () => {
+    expect(named('A', '   ').guardian).toBeNull();
+    expect(named('A').guardian).toBeNull();
+    expect(named('A', 'B  C').guardian).toBe('B C');
   });
 });

@@ -9,7 +9,7 @@ export function sameOrigin(request: NextRequest): boolean {
   const origin = request.headers.get('origin');
   const site = request.headers.get('sec-fetch-site');
   if (site !== null && site !== 'same-origin') return false;
-  return origin !== null && new URL(origin).host === request.headers.get('host');
+  return origin !== null && URL.canParse(origin) && new URL(origin).host === request.headers.get('host');
 }
 
 /** The body, read no further than it may be long; null when it is longer. */
@@ -31,15 +31,21 @@ export async function readBytes(request: NextRequest, most: number): Promise<Uin
   return new Uint8Array(Buffer.concat(chunks));
 }
 
+/** Texts that the database can hold: no null character, no half of a pair. Nobody types either. */
+function isWellFormed(value: unknown): boolean {
+  if (typeof value === 'string') return value.isWellFormed() && !value.includes('\0');
+  if (typeof value !== 'object' || value === null) return true;
+  return Object.entries(value).every(([key, part]) => isWellFormed(key) && isWellFormed(part));
+}
+
 /** The body as JSON, read no further than a form can be long. */
 export async function readJson(request: NextRequest): Promise<Result<unknown>> {
   const bytes = await readBytes(request, LARGEST);
   if (bytes === null) return invalid('form', 'tooLong');
   if (bytes.byteLength === 0) return ok({});
   try {
-    // The database's text cannot hold the null character; nobody types it.
-    const text = Buffer.from(bytes).toString('utf8');
-    return text.includes('\\u0000') || text.includes('\0') ? invalid('form', 'notUnderstood') : ok(JSON.parse(text) as unknown);
+    const read = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes)) as unknown;
+    return isWellFormed(read) ? ok(read) : invalid('form', 'notUnderstood');
   } catch {
     return invalid('form', 'notUnderstood');
   }
