@@ -105,6 +105,13 @@ test('headers: policy with a nonce, nothing sniffed, no address handed on', asyn
     body: '{"account":"a\\u0000b","password":"x"}',
   });
   expect(nul.status).toBe(422);
+  // What a proxy says came by https comes by nothing else again.
+  const secure = await fetch(`${site.url}/sign-in`, { headers: { 'x-forwarded-proto': 'https' } });
+  expect(secure.headers.get('strict-transport-security')).toMatch(/max-age=\d{8}/);
+  expect(headers['strict-transport-security']).toBeUndefined();
+  for (const path of ['/wearers/%00', '/visits/%E0%A4%A/lens', '/visits/%ff/lens', '/library/%00', '/%c0%ae%c0%ae/']) {
+    expect((await fetch(`${site.url}${path}`, { redirect: 'manual' })).status, path).toBeLessThan(500);
+  }
   const signedOut = await fetch(`${site.url}/api/queries/searchWearers`, { method: 'POST', headers: { origin: site.url }, body: '{}' });
   expect(signedOut.status).toBe(401);
 });
@@ -116,7 +123,7 @@ test('before signing in no wearer is named, and a page elsewhere is not a way ba
   const gone = await page.goto('/nothing-here');
   expect(gone?.status()).toBe(404);
   await expect(page.getByRole('heading', { name: 'Not found' })).toBeVisible();
-  await page.goto('/sign-in?to=//elsewhere.test/');
+  await page.goto('/sign-in?to=/%09/elsewhere.test/');
   await page.getByLabel('Password').fill('plain-sight');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL((url) => url.pathname === '/');
@@ -124,4 +131,17 @@ test('before signing in no wearer is named, and a page elsewhere is not a way ba
   await expect(page.getByRole('heading', { name: 'Not for your role' })).toBeVisible();
   await page.goto('/wearers/nobody');
   await expect(page.getByRole('heading', { name: 'Not found' })).toBeVisible();
+});
+
+test('the practice manager runs the practice and opens no record', async ({ page }) => {
+  await signIn(page, /Merle/);
+  const row = page.getByTestId('today-1');
+  await expect(row).toContainText('Nessa Quillby');
+  await expect(row.getByRole('link')).toHaveCount(0);
+  await expect(row.getByRole('button')).toHaveCount(0);
+  await page.goto('/wearers');
+  await expect(page.getByText('Nessa Quillby')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Nessa Quillby' })).toHaveCount(0);
+  await page.goto('/drawer');
+  await expect(page.getByTestId('receive')).toBeVisible();
 });

@@ -3,15 +3,16 @@ export type Role = 'prescriber' | 'technician' | 'coordinator' | 'admin';
 export const ROLES: readonly Role[] = ['prescriber', 'technician', 'coordinator', 'admin'];
 
 /** Groups of commands that services ask for. */
-export type Right = 'read' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'stock' | 'staff' | 'settings';
+export type Right = 'read' | 'clinicalRead' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'stock' | 'staff' | 'settings';
 
 /**
- * The roles matrix. Any staff reads (and is audited); prescriber: all clinical writes and signing; technician:
+ * The roles matrix. Whoever works with wearers reads their records (and is audited); prescriber: all clinical writes and signing; technician:
  * measurements, trials, lessons; coordinator: wearers and orders; admin: staff and settings, with no clinical right by itself. The trial drawer is everybody's: whoever opens
  * it sees what is expired.
  */
 const MATRIX: Readonly<Record<Right, readonly Role[]>> = {
   read: ROLES,
+  clinicalRead: ['prescriber', 'technician', 'coordinator'],
   clinicalWrite: ['prescriber', 'technician'],
   sign: ['prescriber'],
   wearers: ['prescriber', 'technician', 'coordinator'],

@@ -3,6 +3,7 @@ import { Bell, BellOff } from 'lucide-react';
 import Link from 'next/link';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
+import { may } from '@/core';
 import { formatElapsed } from '@/i18n/format';
 import type { SettlingRow } from '@/db/lensOnEye';
 import { StateMark } from '@/ui/marks';
@@ -23,16 +24,18 @@ const leftOf = (clock: SettlingRow, moment: number): number => clock.settleMinut
 export function SettleClocks() {
   const t = useTranslations('settle');
   const eyes = useTranslations('eyes');
-  const { poll } = useServer();
+  const { poll, session } = useServer();
+  const mayRead = may(session.viewer.roles, 'clinicalRead');
   const moment = useNow();
   const [clocks, setClocks] = useState<readonly SettlingRow[]>([]);
   const [sound, setSound] = useDeviceChoice('sound');
   const waited = useRef(new Set<string>());
   const [said, setSaid] = useState('');
   const ask = useCallback(async () => {
+    if (!mayRead) return;
     const found = await poll('readSettling', {});
     if (found?.ok) setClocks(found.value.clocks);
-  }, [poll]);
+  }, [mayRead, poll]);
   useNews((what) => {
     if (what === 'look' || what.what === 'visit') void ask();
   });

@@ -1,12 +1,12 @@
 'use client';
 import dynamic from 'next/dynamic';
-import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { formatRefraction } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
 import type { FamilyPage } from '@/services/family/queries';
 import { EyeBadge } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
+import { WearerLink } from '../common/WearerLink';
 
 const Ending = dynamic(() => import('./Ending').then((m) => m.Ending));
 
@@ -37,9 +37,7 @@ export function FamilyMargin({
         {page.use.length === 0 ? <p>{t('useNone')}</p> : null}
         {page.use.map((u) => (
           <div key={`${u.prescriptionId}${u.eye}`} className="border-t border-rule py-1">
-            <Link className="underline" href={`/wearers/${u.wearerId}`} prefetch={false}>
-              {u.name}
-            </Link>{' '}
+            <WearerLink className="underline" id={u.wearerId} name={u.name} />{' '}
             <span className="note">{t('bornOn', { day: formatDay(u.birthDate) })}</span>
             <span className="flex gap-2 items-center note">
               <EyeBadge eye={u.eye} /> {formatRefraction({ sphere: u.sphereD, cylinder: u.cylinderD, axis: u.axisDeg })} ·{' '}

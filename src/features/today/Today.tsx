@@ -1,5 +1,4 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -15,6 +14,7 @@ import { useNow, WallClock } from '../common/Clock';
 import { useNews } from '../common/news';
 import { useServer } from '../common/ServerProvider';
 import { Rail } from '../common/Rail';
+import { WearerLink } from '../common/WearerLink';
 import { useRefusalWords } from '../common/words';
 import todayWords from '@/i18n/messages/en/today.messages.json';
 import { withWords } from '@/i18n/withWords';
@@ -58,6 +58,7 @@ function TodayPage({ rows: first }: { readonly rows: readonly TodayRow[] }) {
   const rows = useRows(first);
   const [problem, setProblem] = useState<Problem | null>(null);
   const mayOpen = may(session.viewer.roles, 'clinicalWrite');
+  const mayRead = may(session.viewer.roles, 'clinicalRead');
   const zone = session.practice.timeZone;
   const open = async (row: TodayRow): Promise<void> => {
     const done = await command('openVisit', { wearerId: row.wearerId, kind: row.kind, appointmentId: row.appointmentId });
@@ -113,9 +114,7 @@ function TodayPage({ rows: first }: { readonly rows: readonly TodayRow[] }) {
               <tr key={row.appointmentId ?? row.wearerId} data-testid={`today-${row.recordNumber}`}>
                 <td className="value">{formatTime(row.startsAt, zone)}</td>
                 <td>
-                  <Link href={`/wearers/${row.wearerId}`} prefetch={false} className="value">
-                    {row.name}
-                  </Link>
+                  <WearerLink id={row.wearerId} name={row.name} />
                   <div className="label">{t('bornRecord', { day: formatDay(row.birthDate), record: formatRecord(row.recordNumber) })}</div>
                 </td>
                 <td>{t(`kind.${row.kind}`)}</td>
@@ -133,11 +132,11 @@ function TodayPage({ rows: first }: { readonly rows: readonly TodayRow[] }) {
                   )}
                 </td>
                 <td className="text-right">
-                  {row.visitId ? (
+                  {row.visitId && mayRead ? (
                     <Button look={row === next ? 'act' : 'plain'} onClick={() => router.push(`/visits/${row.visitId}/history`)}>
                       {row.visitOpen ? t('goOn') : t('look')}
                     </Button>
-                  ) : mayOpen ? (
+                  ) : mayOpen && row.visitId === null ? (
                     <Button look={row === next ? 'act' : 'plain'} onClick={() => void open(row)}>
                       {t('begin')}
                     </Button>

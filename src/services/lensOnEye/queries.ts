@@ -11,7 +11,7 @@ const KEPT_SECONDS = 600;
 /** The settle clocks that run in the practice: seen on every page, so asked for often and not written down each time. */
 export const readSettling = defineQuery({
   name: 'readSettling',
-  right: 'read',
+  right: 'clinicalRead',
   audited: false,
   input: emptyForm,
   about: () => null,

@@ -6,7 +6,7 @@ import { defineQuery } from '../define';
 
 export const readPicture = defineQuery({
   name: 'readPicture',
-  right: 'read',
+  right: 'clinicalRead',
   input: readPictureForm,
   about: (form) => ({ subjectKind: 'picture', subjectId: form.pictureId }),
   run: async (context, form) => {

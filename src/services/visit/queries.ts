@@ -36,7 +36,7 @@ export const readSession = defineQuery({
 /** What a page of a visit shows: its head, and the parts that the page works with. */
 export const readVisit = defineQuery({
   name: 'readVisit',
-  right: 'read',
+  right: 'clinicalRead',
   input: readVisitForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
@@ -50,7 +50,7 @@ export const readVisit = defineQuery({
 /** The same for a page that lies open; null while it shows what is so. Only what is read is audited. */
 export const readNewer = defineQuery({
   name: 'readNewer',
-  right: 'read',
+  right: 'clinicalRead',
   audited: (out: { readonly part: VisitPart | null }) => out.part !== null,
   input: readNewerForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),

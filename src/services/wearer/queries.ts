@@ -53,7 +53,7 @@ export const searchWearers = defineQuery({
 
 export const readWearer = defineQuery({
   name: 'readWearer',
-  right: 'read',
+  right: 'clinicalRead',
   input: wearerForm,
   about: (form) => ({ subjectKind: 'wearer', subjectId: form.wearerId }),
   run: async (context, form) => {

@@ -23,7 +23,7 @@ export interface TakeHome {
 /** What a wearer takes home from a visit: to the staff, and to whoever holds the link to it. */
 export const readTakeHome = defineLinkQuery({
   name: 'readTakeHome',
-  right: 'read',
+  right: 'clinicalRead',
   links: ['takeHome'],
   input: takeHomeForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
