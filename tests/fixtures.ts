@@ -130,6 +130,7 @@ export const handedOver = (eye: Eye, lensId: string, handedOn = '2026-11-24'): H
   lensId,
   source: 'trial',
   lensOnEyeId: 'x',
+  orderReceiptId: null,
   lot: 'A1',
   expiresOn: '2028-01-01',
   openedOn: handedOn,
@@ -186,6 +187,7 @@ export const order = (
   doneAt: null,
   attempts: 0,
   lines: lines.map((l) => ({ ...l, id: `l-${l.eye}`, mode: 'final' as const, raw: null, packSize: 6, packPriceMinor: 100 })),
+  receipts: [],
   events: states.map((state) => ({ state, at: AT, supplierReference: null, dueOn: null, detail: {} })),
 });
 

@@ -47,6 +47,7 @@ export * from './record/lesson';
 export * from './record/lessonState';
 export * from './record/prescription';
 export * from './record/order';
+export * from './record/boxes';
 export * from './record/orderState';
 export * from './record/healthFile';
 export * from './record/wearerFile';

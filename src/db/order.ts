@@ -1,5 +1,6 @@
 import 'server-only';
-import type { Eye, RawOrder, OrderLineRow, OrderEventRow, OrderRow, Order } from '../core';
+import type { Eye, RawOrder, OrderLineRow, OrderEventRow, OrderReceiptRow, OrderRow, Order } from '../core';
+import { bundle } from './bundle';
 import type { Db } from './client';
 import type { Newest } from './prescription';
 
@@ -28,16 +29,22 @@ export const orderParts = (sql: Db, practiceId: string, wearerId: string, newest
     orderEvents: sql<(OrderEventRow & { readonly orderId: string })[]>`
       select order_id, state, at, supplier_reference, due_on, detail from order_event
       where practice_id = ${practiceId} and order_id in (select x.id from (${rows}) x) order by sequence`,
+    orderReceipts: sql<OrderReceiptRow[]>`
+      select r.id, r.order_line_id, r.lens_id, r.lot, r.expires_on, r.packs, r.received_at, p.display_name as received_by_name
+      from order_receipt r join order_line l on l.id = r.order_line_id join person p on p.id = r.received_by
+      where r.practice_id = ${practiceId} and l.order_id in (select x.id from (${rows}) x) order by r.sequence`,
   };
 };
 export const asOrders = (parts: {
   readonly orders: readonly OrderRow[];
   readonly orderLines: readonly (OrderLineRow & { readonly orderId: string })[];
   readonly orderEvents: readonly (OrderEventRow & { readonly orderId: string })[];
+  readonly orderReceipts: readonly OrderReceiptRow[];
 }): Order[] =>
   parts.orders.map((row) => ({
     ...row,
     lines: parts.orderLines.filter((l) => l.orderId === row.id),
+    receipts: parts.orderReceipts.filter((r) => parts.orderLines.some((l) => l.id === r.orderLineId && l.orderId === row.id)),
     events: parts.orderEvents.filter((e) => e.orderId === row.id),
   }));
 
@@ -45,6 +52,39 @@ export async function findOrderByKey(sql: Db, practiceId: string, requestKey: st
   const [row] = await sql<{ id: string }[]>`
     select id from lens_order where practice_id = ${practiceId} and request_key = ${requestKey}`;
   return row?.id ?? null;
+}
+
+/** An order with its wearer, held until the end of the transaction; null when there is none such. */
+export async function lockOrder(sql: Db, practiceId: string, orderId: string): Promise<(Order & { readonly wearerId: string }) | null> {
+  await sql`select pg_advisory_xact_lock(hashtextextended(${`order|${orderId}`}, 0))`;
+  const [of] = await sql<{ wearerId: string }[]>`select wearer_id from lens_order where practice_id = ${practiceId} and id = ${orderId}`;
+  if (!of) return null;
+  const orders = asOrders(await bundle(sql, orderParts(sql, practiceId, of.wearerId, null)));
+  const order = orders.find((o) => o.id === orderId);
+  return order ? { ...order, wearerId: of.wearerId } : null;
+}
+
+export interface NewReceipt {
+  readonly id: string;
+  readonly orderLineId: string;
+  readonly lensId: string;
+  readonly lot: string;
+  readonly expiresOn: string;
+  readonly packs: number;
+}
+
+/** Boxes that came, and the line in the order's story that says so. */
+export async function insertReceipts(
+  sql: Db,
+  practiceId: string,
+  orderId: string,
+  receipts: readonly NewReceipt[],
+  received: { readonly at: string; readonly by: string; readonly eventId: string; readonly detail: Readonly<Record<string, string | number>> },
+): Promise<void> {
+  await sql`insert into order_receipt ${sql(receipts.map((r) => ({ ...r, practiceId, receivedAt: received.at, receivedBy: received.by })))}`;
+  await sql`
+    insert into order_event (id, practice_id, order_id, state, at, detail)
+    values (${received.eventId}, ${practiceId}, ${orderId}, 'received', ${received.at}, ${sql.json(received.detail)})`;
 }
 
 export interface NewOrder {

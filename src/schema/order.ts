@@ -1,8 +1,31 @@
 import { z } from 'zod';
-import { inVisit, uuid } from './fields';
+import { dayText, inVisit, lotText, optionalText, refractionText, uuid } from './fields';
 
 const packs = z.number({ error: 'notANumber' }).int('wholeNumber').min(0, 'packsOutOfRange').max(60, 'packsOutOfRange');
 export const orderForm = z
   .object({ ...inVisit, requestKey: uuid, prescriptionId: uuid, rightPacks: packs, leftPacks: packs })
   .refine((form) => form.rightPacks + form.leftPacks > 0, { message: 'packsRequired', path: ['rightPacks'] });
 export const hastenForm = z.object({ orderId: uuid, visitId: uuid });
+
+/** Boxes of one eye that came: what stands on them. */
+const received = z.object({
+  packs: z.number({ error: 'notANumber' }).int('wholeNumber').min(1, 'packsReceived').max(60, 'packsReceived'),
+  lot: lotText,
+  expiresOn: dayText('expiryRequired'),
+  /** Of a raw order, the power that the laboratory made; null where the order named the lens. */
+  power: refractionText.nullable().default(null),
+});
+export const receiptForm = z
+  .object({ orderId: uuid, right: received.nullable(), left: received.nullable() })
+  .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });
+
+/** Boxes that lie here and go home: by their receipts. */
+export const handOverBoxesForm = z.object({
+  ...inVisit,
+  orderId: uuid,
+  receiptIds: z.array(uuid).min(1, 'required').max(20, 'required'),
+  /** Name and birth date were asked of whoever takes them. */
+  identityAsked: z.literal(true, { error: 'identityNotAsked' }),
+  /** Why no lesson was needed; only for those who handle lenses already. */
+  experienceNote: optionalText(400),
+});

@@ -28,6 +28,7 @@ import { readDrawer, readTrialMovements } from './trialStock/queries';
 import { addStaff, endStaff, resetPassword } from './staff/commands';
 import { readStaff } from './staff/queries';
 import { hastenOrder, placeOrder } from './order/commands';
+import { handOverBoxes, recordReceipt } from './order/receipts';
 import { recordAttempt, recordTopic, signOffLesson, startLesson } from './lesson/commands';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
 import { readNewer, readSession, readToday, readVisit } from './visit/queries';
@@ -38,6 +39,8 @@ import { readTakeHome } from './wearerLink/queries';
 
 /** Everything that changes something. */
 export const COMMANDS = {
+  recordReceipt,
+  handOverBoxes,
   receiveTrials,
   discardTrials,
   countTrials,

@@ -172,6 +172,8 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   openWearerLink: () => ({ purpose: 'takeHome', subjectId: ids.visitId }),
   endWearerLink: () => ({ linkId: ids.linkId }),
   readTakeHome: () => ({ visitId: ids.visitId }),
+  recordReceipt: () => ({ orderId: ids.orderId, right: { packs: 1, lot: 'A', expiresOn: '2028-01-01' }, left: null }),
+  handOverBoxes: () => ({ visitId: ids.visitId, version: 1, orderId: ids.orderId, receiptIds: [randomUUID()], identityAsked: true, experienceNote: 'x' }),
   readDrawer: () => ({}),
   readTrialMovements: () => ({ trialStockId: ids.trialStockId }),
   receiveTrials: () => ({ lens, lot: 'A', expiresOn: '2028-01-01', count: 1, despiteReason: '' }),
@@ -208,7 +210,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(75);
+    expect(names).toHaveLength(77);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -260,6 +262,7 @@ describe('another practice', () => {
       'message',
       'trial_stock',
       'trial_movement',
+      'order_receipt',
     ];
     const count = async (): Promise<unknown[]> =>
       Promise.all(

@@ -12,6 +12,7 @@ import {
   MARK_LAYOUTS,
   MODALITIES,
   MULTIFOCAL_DESIGNS,
+  ORDER_STATES,
   OVER_CONTROLS,
   PLUS_HALF,
   PURPOSES,
@@ -76,6 +77,7 @@ describe('what the code offers is what the database holds', () => {
     ['visit', 'kind', VISIT_KINDS],
     ['referral_step', 'step', REFERRAL_STEPS],
     ['trial_movement', 'kind', TRIAL_MOVEMENTS],
+    ['order_event', 'state', ORDER_STATES],
   ])('%s.%s', (table, column, list) => {
     expect(allowed(table, column)).toEqual(sorted(list));
   });

@@ -3,7 +3,7 @@ export type Role = 'prescriber' | 'technician' | 'coordinator' | 'admin';
 export const ROLES: readonly Role[] = ['prescriber', 'technician', 'coordinator', 'admin'];
 
 /** Groups of commands that services ask for. */
-export type Right = 'read' | 'clinicalRead' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'stock' | 'staff' | 'settings';
+export type Right = 'read' | 'clinicalRead' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'handOver' | 'stock' | 'staff' | 'settings';
 
 /**
  * The roles matrix. Whoever works with wearers reads their records (and is audited); prescriber: all clinical writes and signing; technician:
@@ -17,6 +17,7 @@ const MATRIX: Readonly<Record<Right, readonly Role[]>> = {
   sign: ['prescriber'],
   wearers: ['prescriber', 'technician', 'coordinator'],
   orders: ['prescriber', 'coordinator'],
+  handOver: ['prescriber', 'technician', 'coordinator'],
   stock: ROLES,
   staff: ['admin'],
   settings: ['admin'],

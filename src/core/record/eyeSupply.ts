@@ -1,5 +1,6 @@
 import type { LensRow } from './lens';
 import type { Prescription } from './prescription';
+import { boxesOf } from './boxes';
 import { orderOf } from './orderState';
 import type { Modality } from '../lens/family';
 import type { RawOrder } from '../supply/rawOrder';
@@ -43,7 +44,10 @@ export function eyeSupply(source: SupplySource, prescription: Prescription, eye:
       .map((c) => c.current)
       .filter((h) => h?.eye === eye)
       .at(-1) ?? null;
-  const ordered = orderOf(source.file, prescription, eye)?.lines.find((l) => l.eye === eye)?.packs ?? null;
+  // Boxes handed over are in hand: only the rest is still to come.
+  const order = orderOf(source.file, prescription, eye);
+  const boxes = order && boxesOf(order, eye, source.file.handOvers);
+  const ordered = boxes ? boxes.ordered - boxes.handedOver : null;
   const base = {
     today: source.today,
     inHand: handed && { openedOn: handed.openedOn ?? handed.handedOn, lenses: handed.lensCount },

@@ -152,6 +152,7 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
       'source',
       'lens_on_eye_id',
       'order_line_id',
+      'order_receipt_id',
       'lot',
       'expires_on',
       'opened_on',

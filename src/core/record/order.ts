@@ -1,7 +1,9 @@
 import type { RawOrder } from '../supply/rawOrder';
 import type { Eye } from '../units';
 
-export type OrderState = 'placed' | 'sendFailed' | 'acknowledged' | 'backordered' | 'refused';
+/** What happens to an order. */
+export const ORDER_STATES = ['placed', 'sendFailed', 'acknowledged', 'backordered', 'refused', 'received'] as const;
+export type OrderState = (typeof ORDER_STATES)[number];
 
 export interface OrderLineRow {
   readonly id: string;
@@ -32,7 +34,20 @@ export interface OrderRow {
   readonly doneAt: string | null;
   readonly attempts: number | null;
 }
+/** Boxes of one line that came, of one lot. */
+export interface OrderReceiptRow {
+  readonly id: string;
+  readonly orderLineId: string;
+  readonly lensId: string;
+  readonly lot: string;
+  readonly expiresOn: string;
+  readonly packs: number;
+  readonly receivedAt: string;
+  readonly receivedByName: string;
+}
 export interface Order extends OrderRow {
   readonly lines: readonly OrderLineRow[];
+  /** What came, in its order. */
+  readonly receipts: readonly OrderReceiptRow[];
   readonly events: readonly OrderEventRow[];
 }

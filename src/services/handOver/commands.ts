@@ -41,6 +41,7 @@ export const handOver = defineCommand({
         source: 'trial',
         lensOnEyeId: row.rootId,
         orderLineId: null,
+        orderReceiptId: null,
         lot: box.lot,
         expiresOn: box.expiresOn,
         openedOn: today,

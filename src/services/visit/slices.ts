@@ -39,7 +39,7 @@ async function lensesIn(context: Context, reading: VisitReading, supply: Supply)
     ...supply.trials.map((o) => o.lensId),
     ...supply.prescriptions.flatMap((p) => p.eyes.map((e) => e.lensId)),
     ...supply.handOvers.flatMap((c) => c.rows.map((r) => r.lensId)),
-    ...supply.orders.flatMap((o) => o.lines.map((l) => l.lensId)),
+    ...supply.orders.flatMap((o) => [...o.lines, ...o.receipts].map((l) => l.lensId)),
   ];
   return namedLenses(
     context,

@@ -49,7 +49,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     ...file.onEye.map((c) => c.current.lensId),
     ...file.prescriptions.flatMap((p) => p.eyes.map((e) => e.lensId)),
     ...file.handOvers.flatMap((c) => c.rows.map((r) => r.lensId)),
-    ...file.orders.flatMap((o) => o.lines.map((l) => l.lensId)),
+    ...file.orders.flatMap((o) => [...o.lines, ...o.receipts].map((l) => l.lensId)),
   ];
   const { lenses } = await namedLenses(
     context,

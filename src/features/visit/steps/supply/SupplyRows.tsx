@@ -57,10 +57,10 @@ function PacksField({ supply, eye }: Cell) {
   const words = useProblemWords();
   const eyeWords = useEyeWords();
   const { record, problem } = useVisit();
-  const { order, draft, typed, mayOrder, closed } = supply;
+  const { waitsFor, draft, typed, mayOrder, closed } = supply;
   const s = supply.supplies[eye];
   if (!s) return <span className="label">{t('notPrescribed')}</span>;
-  const line = order?.lines.find((l) => l.eye === eye);
+  const line = waitsFor(eye)?.lines.find((l) => l.eye === eye);
   if (line) return <span className="value">{t('ordered', { packs: line.packs, size: line.packSize })}</span>;
   const p = problemAt(problem, `${eye}Packs`);
   return (

@@ -1,6 +1,6 @@
 import { useEffect, useRef, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, eyeSupply, inForce, isAnswered, may, type Eye, type EyeSupply } from '@/core';
+import { boxesOf, EYES, eyeSupply, inForce, isAnswered, may, orderOf, type Eye, type EyeSupply, type Order } from '@/core';
 import { useDraft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
 import { costOf, packsTyped, sourceOf } from './model';
@@ -16,7 +16,9 @@ export function useSupply() {
   const requestKey = useRef<string | null>(null);
   const held = inForce(record.prescriptions);
   const prescription = held.find((p) => p.purpose === draft.body.purpose) ?? held[0] ?? null;
-  const orders = prescription ? record.orders.filter((o) => o.prescriptionId === prescription.id) : [];
+  // Boxes that lie here are to be seen whatever is in force by now.
+  const lieHere = (o: Order): boolean => EYES.some((e) => (boxesOf(o, e, record.handOvers)?.here.length ?? 0) > 0);
+  const orders = record.orders.filter((o) => o.prescriptionId === prescription?.id || lieHere(o));
   const waiting = orders.some((o) => !isAnswered(o));
   useEffect(() => {
     if (!waiting) return undefined;
@@ -24,6 +26,8 @@ export function useSupply() {
     return () => clearInterval(timer);
   }, [waiting, refresh]);
 
+  /** The order that an eye waits for; none once its boxes are handed over, or where it was refused. */
+  const waitsFor = (e: Eye) => (prescription ? orderOf(record, prescription, e) : null);
   const typed = (e: Eye): number | null => packsTyped(draft.body[`${e}Packs`]);
   const source = sourceOf(record);
   const supplyOf = (e: Eye): EyeSupply | null => prescription && eyeSupply(source, prescription, e, typed(e));
@@ -33,7 +37,7 @@ export function useSupply() {
     if (!prescription) return;
     // One key for this intention: pressed twice, or sent again after an outage, it is one order.
     requestKey.current ??= crypto.randomUUID();
-    const packs = (e: Eye): number => (supplies[e] ? (typed(e) ?? supplies[e].proposed) : 0);
+    const packs = (e: Eye): number => (supplies[e] && waitsFor(e) === null ? (typed(e) ?? supplies[e].proposed) : 0);
     const form = { requestKey: requestKey.current, prescriptionId: prescription.id, rightPacks: packs('right'), leftPacks: packs('left') };
     const done = await run('placeOrder', form, t('placedToast'));
     if (!done?.ok) return;
@@ -45,7 +49,9 @@ export function useSupply() {
     held,
     prescription,
     orders,
-    order: orders[0] ?? null,
+    waitsFor,
+    /** Every prescribed eye waits for an order: there is nothing to order now. */
+    order: prescription && EYES.every((e) => !supplies[e] || waitsFor(e) !== null) ? (orders[0] ?? null) : null,
     supplies,
     typed,
     place,

@@ -1,0 +1,109 @@
+import 'server-only';
+import type { z } from 'zod';
+import { boxesOf, EYES, expiryState, type Eye, type Order, type OrderLineRow } from '../../core';
+import { findFamilyInForce } from '../../db/family';
+import { insertReceipts, lockOrder, type NewReceipt } from '../../db/order';
+import { must } from '../../lib/assert';
+import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
+import { handOverBoxesForm, receiptForm } from '../../schema/order';
+import { defineCommand, type Context } from '../define';
+import { makeableLenses } from '../lensOnEye/makeableLens';
+import { lockVisit } from '../visit/lock';
+import { readingOf } from '../visit/reading';
+
+type Received = NonNullable<z.output<typeof receiptForm>['right']>;
+
+/** The lens in a box: the one ordered, or what a laboratory made of a raw order, in the family and curve that it was sent. */
+async function lensInBox(context: Context, eye: Eye, line: OrderLineRow, box: Received): Promise<Result<string>> {
+  if (line.lensId !== null) return ok(line.lensId);
+  const raw = must(line.raw, 'raw order');
+  if (box.power === null) return invalid([eye, 'power'], 'boxPowerRequired');
+  const { sphere, cylinder, axis } = box.power.power;
+  const family = await findFamilyInForce(context.tx, context.caller.practiceId, raw.familyCode, context.today);
+  if (!family) return notFound('family');
+  const spec = { familyId: family.id, sphere, cylinder, axis, add: null, baseCurve: raw.baseCurveMm, diameter: raw.diameterMm };
+  const made = await makeableLenses(context, [{ path: [eye, 'power'], spec }], { evenEnded: true });
+  return made.ok ? ok(must(made.value[0], 'lens').lensId) : made;
+}
+
+/** What is wrong with boxes that are said to have come for an eye. */
+function boxFault(order: Order, eye: Eye, box: Received, today: string): Result<OrderLineRow> {
+  const line = order.lines.find((l) => l.eye === eye);
+  if (!line) return invalid([eye, 'lot'], 'eyeNotOrdered');
+  const left = line.packs - (boxesOf(order, eye, [])?.received ?? 0);
+  if (box.packs > left) return invalid([eye, 'packs'], 'packsTooMany', { left, ordered: line.packs });
+  if (expiryState(box.expiresOn, today) === 'expired') return invalid([eye, 'expiresOn'], 'boxExpired', { expired: box.expiresOn });
+  return ok(line);
+}
+
+/** Boxes came and were read by hand, each for its own eye. */
+export const recordReceipt = defineCommand({
+  name: 'recordReceipt',
+  right: 'orders',
+  input: receiptForm,
+  about: (form) => ({ subjectKind: 'order', subjectId: form.orderId }),
+  run: async (context, form) => {
+    const { tx, caller, now, today, newId } = context;
+    const order = await lockOrder(tx, caller.practiceId, form.orderId);
+    if (!order) return notFound('order');
+    if (order.events.some((e) => e.state === 'refused')) return ruleBroken('orderRefused');
+    const receipts: NewReceipt[] = [];
+    const detail: Record<string, string | number> = {};
+    for (const eye of EYES) {
+      const box = form[eye];
+      if (!box) continue;
+      const line = boxFault(order, eye, box, today);
+      if (!line.ok) return line;
+      const lens = await lensInBox(context, eye, line.value, box);
+      if (!lens.ok) return lens;
+      receipts.push({ id: newId(), orderLineId: line.value.id, lensId: lens.value, lot: box.lot, expiresOn: box.expiresOn, packs: box.packs });
+      detail[eye] = box.packs;
+    }
+    await insertReceipts(tx, caller.practiceId, order.id, receipts, { at: now, by: caller.personId, eventId: newId(), detail });
+    return ok({ orderId: order.id });
+  },
+});
+
+/** Boxes that lie here go home with the wearer, and are what is worn from now on. */
+export const handOverBoxes = defineCommand({
+  name: 'handOverBoxes',
+  right: 'handOver',
+  input: handOverBoxesForm,
+  about: (form) => ({ subjectKind: 'order', subjectId: form.orderId }),
+  run: async (context, form) => {
+    const { tx, caller, today } = context;
+    const order = await lockOrder(tx, caller.practiceId, form.orderId);
+    if (!order) return notFound('order');
+    const taken = await lockVisit(context, form);
+    if (!taken.ok) return taken;
+    // Boxes of somebody else are nothing that lies here.
+    if (order.wearerId !== taken.value.visit.wearerId) return notFound('order');
+    const { lessons, handOvers } = await readingOf(context, taken.value.visit).supply();
+    const signOff = lessons.findLast((l) => l.signOffId !== null)?.signOffId ?? null;
+    if (signOff === null && form.experienceNote === null) return ruleBroken('signOffNeeded');
+    for (const receiptId of form.receiptIds) {
+      const line = order.lines.find((l) => order.receipts.some((r) => r.id === receiptId && r.orderLineId === l.id));
+      if (!line) return notFound('orderReceipt');
+      const receipt = boxesOf(order, line.eye, handOvers)?.here.find((r) => r.id === receiptId);
+      if (!receipt) return ruleBroken('handedOverAlready', { eye: line.eye });
+      if (expiryState(receipt.expiresOn, today) === 'expired') return ruleBroken('boxExpired', { eye: line.eye, expired: receipt.expiresOn });
+      taken.value.add('handOver', line.eye, {
+        wearerId: order.wearerId,
+        lensId: receipt.lensId,
+        source: 'order',
+        lensOnEyeId: null,
+        orderLineId: line.id,
+        orderReceiptId: receipt.id,
+        lot: receipt.lot,
+        expiresOn: receipt.expiresOn,
+        openedOn: null,
+        lensCount: receipt.packs * line.packSize,
+        teaching: signOff === null ? 'experienced' : 'signedOff',
+        signOffId: signOff,
+        experienceNote: signOff === null ? form.experienceNote : null,
+        handedOn: today,
+      });
+    }
+    return ok(taken.value.done());
+  },
+});
