@@ -1,7 +1,18 @@
 import { NextResponse, type NextRequest } from 'next/server';
 
+/** Can this path be read at all? Half of a percent code would stop the router. */
+function isReadable(path: string): boolean {
+  try {
+    decodeURIComponent(path);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** Security headers on every page; scripts run only with the request's own nonce. */
 export function proxy(request: NextRequest): NextResponse {
+  if (!isReadable(request.nextUrl.pathname)) return new NextResponse(null, { status: 400 });
   const nonce = Buffer.from(crypto.randomUUID()).toString('base64');
   const dev = process.env.NODE_ENV === 'development';
   const csp = [

@@ -56,10 +56,7 @@ test('an order that came is read box by box, handed over, and is what is worn no
   await go.click();
   await expect(page.getByTestId('boxes-gone-right')).toContainText('handed over');
   await expect(here).toHaveCount(0);
-  await page
-    .getByRole('link', { name: /Wearer/ })
-    .first()
-    .click();
+  await page.locator('.frame-strip').getByRole('link').first().click();
   await page.waitForURL('**/wearers/*');
   await expect(page.getByTestId('worn-right')).toHaveText('−2.00');
   await expect(page.getByTestId('worn-left')).toHaveText('−2.25');
