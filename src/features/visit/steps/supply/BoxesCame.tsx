@@ -102,7 +102,10 @@ function BoxLine({
     <div className="flex flex-wrap gap-3 items-start" data-testid={`box-${eye}`}>
       <span className="flex gap-2 items-center w-[220px] pt-6">
         <EyeBadge eye={eye} />
-        <span className="power">{power}</span>
+        <span>
+          <span className="power">{power}</span>
+          {lens ? <span className="note block">{lens.familyName}</span> : null}
+        </span>
       </span>
       {line?.lensId === null ? field('power', t('camePower', { eye: name }), 'w-[180px]') : null}
       {field('packs', t('camePacks', { eye: name }), 'w-20')}
