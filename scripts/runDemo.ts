@@ -86,6 +86,7 @@ async function main(): Promise<void> {
     supplierFile: join(data, 'supplier.json'),
     logFile: join(data, 'demo.log'),
     trustProxy: flags.has('--lan'),
+    keepRunning: true,
   });
   const addresses = [site.url];
   if (flags.has('--lan')) {

@@ -1,6 +1,7 @@
 // npm run serve: web server and jobs for a real practice, on the database that `npm run setup` prepared.
 import { ensureBuild } from './lib/build';
-import { startTypeScript, type Child } from './lib/children';
+import { startTypeScript } from './lib/children';
+import { keepRunning } from './lib/keepRunning';
 import { portNear } from './lib/ports';
 import { startWebServer } from './lib/webServer';
 import { availableParallelism } from 'node:os';
@@ -20,9 +21,9 @@ const env = {
   KEENFIT_DATABASE_URL: url,
   KEENFIT_DIST: '.next',
 };
-const children: Child[] = [
-  await startTypeScript('src/jobs/main.ts', { env, readyWhen: /jobs ready/ }),
-  await startWebServer({ port, processes: availableParallelism(), env }),
+const children = [
+  await keepRunning('the jobs process', () => startTypeScript('src/jobs/main.ts', { env, readyWhen: /jobs ready/ })),
+  await keepRunning('the web server', () => startWebServer({ port, processes: availableParallelism(), env })),
 ];
 console.log(`Keen Fit is ready at http://127.0.0.1:${port} (put https in front of it for other machines). Ctrl-C stops it.`);
 if (!env.KEENFIT_SUPPLIER_URL) console.log('No KEENFIT_SUPPLIER_URL is set: orders are kept and wait.');

@@ -1,13 +1,9 @@
 // Several web server processes on one port: node webProcesses.ts PORT COUNT. One that dies is replaced, after a pause that grows.
 import cluster from 'node:cluster';
 import { join } from 'node:path';
+import { growingPause } from './lib/keepRunning';
 
 const [port = '', count = '1'] = process.argv.slice(2);
-/** The first pause before a process is started anew, and the longest, ms. */
-const PAUSE = { first: 200, longest: 30_000 };
-/** A process that lived so long was sound: the next pause is the first again, ms. */
-const SOUND_MS = 60_000;
-
 cluster.setupPrimary({
   exec: join('node_modules', 'next', 'dist', 'bin', 'next'),
   args: ['start', '-H', '127.0.0.1', '-p', port],
@@ -17,7 +13,7 @@ cluster.setupPrimary({
 });
 
 let ready = 0;
-let pause = PAUSE.first;
+const pauseAfter = growingPause();
 let stopping = false;
 
 function start(): void {
@@ -34,10 +30,9 @@ function start(): void {
       if (Object.keys(cluster.workers ?? {}).length === 0) process.exit(0);
       return;
     }
-    if (Date.now() - born > SOUND_MS) pause = PAUSE.first;
-    console.error(`Keen Fit: a web process ended (${signal ?? code}); another one starts in ${pause} ms`);
+    const pause = pauseAfter(Date.now() - born);
+    console.error(`Keen Fit: a web process ended (${signal ?? code}); another one starts in ${pause / 1000} s`);
     setTimeout(start, pause);
-    pause = Math.min(PAUSE.longest, pause * 2);
   });
 }
 

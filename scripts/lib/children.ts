@@ -15,14 +15,15 @@ export interface ChildOptions {
 }
 
 const root = process.cwd();
+const END_WITH_PARENT = new URL('./endWithParent.mjs', import.meta.url).href;
 
-/** Starts `node args…` and waits until it says that it is ready. */
+/** Starts `node args…`, which ends when this process does, and waits until it says that it is ready. */
 export async function startChild(args: readonly string[], options: ChildOptions = {}): Promise<Child> {
   const log = options.logFile ? openSync(options.logFile, 'a') : 'ignore';
-  const child = spawn(process.execPath, [...args], {
+  const child = spawn(process.execPath, ['--import', END_WITH_PARENT, ...args], {
     cwd: root,
     detached: true,
-    stdio: ['ignore', 'pipe', log],
+    stdio: ['pipe', 'pipe', log],
     // A condition meant for our own scripts must not reach the web server.
     env: { ...process.env, NODE_OPTIONS: '', NEXT_TELEMETRY_DISABLED: '1', ...options.env },
   });

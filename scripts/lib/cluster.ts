@@ -42,17 +42,44 @@ function initialise(dataFolder: string, passwordFile: string): void {
   writeFileSync(passwordFile, password, { mode: 0o600 });
 }
 
-/** A postmaster left from a kill −9 is gone but its file is not: remove the file only when nobody runs. */
-function clearStalePid(dataFolder: string): void {
+const read = (path: string): string => {
+  try {
+    return readFileSync(path, 'utf8');
+  } catch {
+    return '';
+  }
+};
+/** The command of a process; empty when there is none such. */
+const commandOf = (pid: number): string => read(`/proc/${pid}/cmdline`).replaceAll('\0', ' ');
+/** Names one life of a process: its number, and when it began; empty when there is none such. */
+const lifeOf = (pid: number): string => {
+  const began = read(`/proc/${pid}/stat`).split(') ').at(-1)?.split(' ')[19];
+  return began === undefined ? '' : `${pid} ${began}`;
+};
+/** Where it stands who holds a cluster. */
+const holderFile = (dataFolder: string): string => `${dataFolder}.holder`;
+function isHeld(dataFolder: string): boolean {
+  const holder = read(holderFile(dataFolder)).trim();
+  return holder !== '' && lifeOf(Number(holder.split(' ')[0])) === holder;
+}
+
+/**
+ * What a kill -9 left behind: a file without a server goes; a server that nobody of ours holds any more is stopped, and its
+ * data taken over.
+ * @throws when another program of ours works with it
+ */
+async function takeOver(dataFolder: string): Promise<void> {
   const file = join(dataFolder, 'postmaster.pid');
   if (!existsSync(file)) return;
   const pid = Number(readFileSync(file, 'utf8').split('\n')[0]);
-  try {
-    process.kill(pid, 0);
-    const command = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
-    if (command.includes(dataFolder)) throw new Error(`a database server already runs on ${dataFolder} (process ${pid})`);
-  } catch (cause) {
-    if (cause instanceof Error && cause.message.startsWith('a database server')) throw cause;
+  const runs = (): boolean => commandOf(pid).includes(dataFolder);
+  if (runs()) {
+    if (isHeld(dataFolder)) throw new Error(`a database server already runs on ${dataFolder} (process ${pid})`);
+    console.log('Keen Fit: an earlier run was killed; its database is taken over.');
+    // PostgreSQL's fast shutdown: whatever was acknowledged is on disk.
+    process.kill(pid, 'SIGINT');
+    for (let i = 0; i < 200 && runs(); i++) await new Promise((resolve) => setTimeout(resolve, 100));
+    if (runs()) throw new Error(`the database server of an earlier run (process ${pid}) does not end`);
   }
   rmSync(file, { force: true });
 }
@@ -77,7 +104,8 @@ export async function startCluster(dataFolder: string, settings: Readonly<Record
   const major = postgresBinaries().split('/').at(-2);
   const made = readFileSync(versionFile, 'utf8').trim();
   if (made !== major) throw new Error(`the data in ${dataFolder} was made by PostgreSQL ${made}; this machine has ${major}`);
-  clearStalePid(dataFolder);
+  await takeOver(dataFolder);
+  writeFileSync(holderFile(dataFolder), lifeOf(process.pid));
   const password = readFileSync(passwordFile, 'utf8').trim();
   const port = await freePort();
   const user = postgresUser();

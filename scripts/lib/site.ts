@@ -1,4 +1,5 @@
 import { startTypeScript, type Child } from './children';
+import { keepRunning } from './keepRunning';
 import { freePort } from './ports';
 import { startWebServer } from './webServer';
 
@@ -18,6 +19,8 @@ export interface SiteOptions {
   readonly demoPassword?: string;
   readonly logFile?: string;
   readonly trustProxy?: boolean;
+  /** What ends by itself is started again. */
+  readonly keepRunning?: boolean;
 }
 
 /** Supplier stand-in, jobs and web server on one database. */
@@ -42,18 +45,22 @@ export async function startSite(options: SiteOptions): Promise<Site> {
     ...(options.demoPassword ? { KEENFIT_DEMO_PASSWORD: options.demoPassword } : {}),
     ...(options.trustProxy ? { KEENFIT_TRUST_PROXY: '1' } : {}),
   };
-  const startWeb = (): Promise<Child> => startWebServer({ port: webPort, processes: options.webProcesses ?? 1, dev: options.dev ?? false, env, ...log });
-  const startJobs = (): Promise<Child> => startTypeScript('src/jobs/main.ts', { env, ...log, readyWhen: /jobs ready/ });
-  const supplier = await startTypeScript('src/standins/supplier/main.ts', {
-    ...log,
-    readyWhen: /supplier ready/,
-    env: {
-      KEENFIT_SUPPLIER_PORT: String(supplierPort),
-      ...(options.supplierFile ? { KEENFIT_SUPPLIER_FILE: options.supplierFile } : {}),
-      ...(options.supplierToday ? { KEENFIT_SUPPLIER_TODAY: options.supplierToday } : {}),
-      ...(options.supplierSlowMs ? { KEENFIT_SUPPLIER_SLOW_MS: String(options.supplierSlowMs) } : {}),
-    },
-  });
+  const begin = (name: string, start: () => Promise<Child>): Promise<Pick<Child, 'stop'>> => (options.keepRunning ? keepRunning(name, start) : start());
+  const startWeb = () =>
+    begin('the web server', () => startWebServer({ port: webPort, processes: options.webProcesses ?? 1, dev: options.dev ?? false, env, ...log }));
+  const startJobs = () => begin('the jobs process', () => startTypeScript('src/jobs/main.ts', { env, ...log, readyWhen: /jobs ready/ }));
+  const startSupplier = () =>
+    startTypeScript('src/standins/supplier/main.ts', {
+      ...log,
+      readyWhen: /supplier ready/,
+      env: {
+        KEENFIT_SUPPLIER_PORT: String(supplierPort),
+        ...(options.supplierFile ? { KEENFIT_SUPPLIER_FILE: options.supplierFile } : {}),
+        ...(options.supplierToday ? { KEENFIT_SUPPLIER_TODAY: options.supplierToday } : {}),
+        ...(options.supplierSlowMs ? { KEENFIT_SUPPLIER_SLOW_MS: String(options.supplierSlowMs) } : {}),
+      },
+    });
+  const supplier = await begin('the supplier stand-in', startSupplier);
   let [jobs, web] = await Promise.all([startJobs(), startWeb()]);
   return {
     url: `http://127.0.0.1:${webPort}`,

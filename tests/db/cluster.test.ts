@@ -1,3 +1,4 @@
+import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -52,6 +53,25 @@ describe('the private database server', () => {
     const cluster = await startCluster(folder, quick);
     await cluster.stop();
     expect(existsSync(join(folder, 'postmaster.pid'))).toBe(false);
+  });
+  it('takes over from a run that was killed, and refuses one that still works with it', { timeout: 60_000 }, async () => {
+    const script = `
+      import { startCluster } from './scripts/lib/cluster.ts';
+      await startCluster(${JSON.stringify(folder)}, ${JSON.stringify(quick)});
+      console.log('running');
+      setInterval(() => {}, 1000);`;
+    const killed = spawn(process.execPath, ['--import', 'tsx', '--conditions=react-server', '--input-type=module', '-e', script], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    await new Promise<void>((done) => {
+      killed.stdout.on('data', (chunk: Buffer) => (chunk.toString().includes('running') ? done() : undefined));
+    });
+    await expect(startCluster(folder, quick)).rejects.toThrow(/already runs/);
+    killed.kill('SIGKILL');
+    await new Promise((done) => killed.once('exit', done));
+    const cluster = await startCluster(folder, quick);
+    await expect(startCluster(folder, quick)).rejects.toThrow(/already runs/);
+    await cluster.stop();
   });
   it('refuses data made by another PostgreSQL, in one line', async () => {
     const file = join(folder, 'PG_VERSION');
