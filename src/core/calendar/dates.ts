@@ -22,9 +22,7 @@ export function addYears(day: IsoDate, years: number): IsoDate {
 /** Days from a to b, negative when b is earlier. @example daysBetween('2026-01-01', '2026-01-31') → 30 */
 export const daysBetween = (a: IsoDate, b: IsoDate): number => dayNumber(b) - dayNumber(a);
 
-const dayFormat = memoize(
-  (timeZone) => new Intl.DateTimeFormat('en-US', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit', calendar: 'gregory' }),
-);
+const dayFormat = memoize((timeZone) => new Intl.DateTimeFormat('en-US', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit', calendar: 'gregory' }));
 
 /** The calendar day of an instant in a time zone. @example dayIn('2026-11-24T23:30:00Z', 'Pacific/Auckland') → '2026-11-25' */
 export function dayIn(instant: IsoInstant, timeZone: string): IsoDate {

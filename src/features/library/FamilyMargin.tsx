@@ -37,8 +37,7 @@ export function FamilyMargin({
         {page.use.length === 0 ? <p>{t('useNone')}</p> : null}
         {page.use.map((u) => (
           <div key={`${u.prescriptionId}${u.eye}`} className="border-t border-rule py-1">
-            <WearerLink className="underline" id={u.wearerId} name={u.name} />{' '}
-            <span className="note">{t('bornOn', { day: formatDay(u.birthDate) })}</span>
+            <WearerLink className="underline" id={u.wearerId} name={u.name} /> <span className="note">{t('bornOn', { day: formatDay(u.birthDate) })}</span>
             <span className="flex gap-2 items-center note">
               <EyeBadge eye={u.eye} /> {formatRefraction({ sphere: u.sphereD, cylinder: u.cylinderD, axis: u.axisDeg })} ·{' '}
               {t('until', { day: formatDay(u.expiresOn) })}

@@ -82,12 +82,7 @@ export function Blinks({ readings, eye }: { readonly readings: Readings; readonl
                 {i + 1} {eyeWords.turn(chain.current.rotationLeftDeg)}{' '}
                 {chain.current.scaleReading === null ? '' : t('offScale', { reading: chain.current.scaleReading })}
               </span>
-              <Correctable
-                kind="rotation"
-                chain={chain}
-                show={(row) => eyeWords.turn(row.rotationLeftDeg)}
-                textOf={(row) => turnText(row.rotationLeftDeg)}
-              />
+              <Correctable kind="rotation" chain={chain} show={(row) => eyeWords.turn(row.rotationLeftDeg)} textOf={(row) => turnText(row.rotationLeftDeg)} />
             </div>
           ))}
         </details>

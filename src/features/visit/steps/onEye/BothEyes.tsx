@@ -30,12 +30,7 @@ export function BothEyes({ readings }: { readonly readings: Readings }) {
       {together ? (
         <span className="flex flex-wrap items-baseline justify-center gap-2">
           <span className="value">{formatAcuity(together.current.acuityLogMar, notation)}</span>
-          <Correctable
-            kind="acuityBoth"
-            chain={together}
-            show={(row) => formatAcuity(row.acuityLogMar, notation)}
-            textOf={(row) => row.acuityTyped}
-          />
+          <Correctable kind="acuityBoth" chain={together} show={(row) => formatAcuity(row.acuityLogMar, notation)} textOf={(row) => row.acuityTyped} />
         </span>
       ) : null}
       {together?.current.provisional ? <Stated state="watch">{t('bothEarly')}</Stated> : null}
