@@ -30,7 +30,9 @@ export const orderParts = (sql: Db, practiceId: string, wearerId: string, newest
       select order_id, state, at, supplier_reference, due_on, detail from order_event
       where practice_id = ${practiceId} and order_id in (select x.id from (${rows}) x) order by sequence`,
     orderReceipts: sql<OrderReceiptRow[]>`
-      select r.id, r.order_line_id, r.lens_id, r.lot, r.expires_on, r.packs, r.received_at, p.display_name as received_by_name
+      select r.id, r.order_line_id, r.lens_id, r.lot, r.expires_on, r.packs, r.received_at, p.display_name as received_by_name,
+        exists (select 1 from hand_over h where h.practice_id = r.practice_id and h.order_receipt_id = r.id and not h.voided
+          and not exists (select 1 from hand_over c where c.corrects_id = h.id)) as handed_over
       from order_receipt r join order_line l on l.id = r.order_line_id join person p on p.id = r.received_by
       where r.practice_id = ${practiceId} and l.order_id in (select x.id from (${rows}) x) order by r.sequence`,
   };

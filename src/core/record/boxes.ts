@@ -1,7 +1,5 @@
 import type { Eye } from '../units';
-import type { FactChain } from './chains';
 import type { Order, OrderReceiptRow } from './order';
-import type { HandOverFact } from './visitFacts';
 
 /** How far the boxes of one eye of an order have come. */
 export interface Boxes {
@@ -14,16 +12,15 @@ export interface Boxes {
 }
 
 /** Where the boxes of an eye are; null when the order has none for it. */
-export function boxesOf(order: Pick<Order, 'lines' | 'receipts'>, eye: Eye, handOvers: readonly FactChain<HandOverFact>[]): Boxes | null {
+export function boxesOf(order: Pick<Order, 'lines' | 'receipts'>, eye: Eye): Boxes | null {
   const line = order.lines.find((l) => l.eye === eye);
   if (!line) return null;
   const receipts = order.receipts.filter((r) => r.orderLineId === line.id);
-  const gone = new Set(handOvers.flatMap(({ current }) => current?.orderReceiptId ?? []));
   const packs = (of: readonly OrderReceiptRow[]): number => of.reduce((sum, r) => sum + r.packs, 0);
   return {
     ordered: line.packs,
     received: packs(receipts),
-    here: receipts.filter((r) => !gone.has(r.id)),
-    handedOver: packs(receipts.filter((r) => gone.has(r.id))),
+    here: receipts.filter((r) => !r.handedOver),
+    handedOver: packs(receipts.filter((r) => r.handedOver)),
   };
 }

@@ -46,7 +46,7 @@ export function eyeSupply(source: SupplySource, prescription: Prescription, eye:
       .at(-1) ?? null;
   // Boxes handed over are in hand: only the rest is still to come.
   const order = orderOf(source.file, prescription, eye);
-  const boxes = order && boxesOf(order, eye, source.file.handOvers);
+  const boxes = order && boxesOf(order, eye);
   const ordered = boxes ? boxes.ordered - boxes.handedOver : null;
   const base = {
     today: source.today,

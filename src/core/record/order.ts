@@ -44,6 +44,8 @@ export interface OrderReceiptRow {
   readonly packs: number;
   readonly receivedAt: string;
   readonly receivedByName: string;
+  /** They went home with the wearer. */
+  readonly handedOver: boolean;
 }
 export interface Order extends OrderRow {
   readonly lines: readonly OrderLineRow[];

@@ -5,14 +5,14 @@ import type { Eye } from '../units';
 import type { WearerFile } from './wearerFile';
 
 /** Is this order still to come for this eye: neither refused nor handed over to the last box? */
-const isOpen = (order: Order, eye: Eye, handOvers: WearerFile['handOvers']): boolean => {
-  const boxes = boxesOf(order, eye, handOvers);
+const isOpen = (order: Order, eye: Eye): boolean => {
+  const boxes = boxesOf(order, eye);
   return boxes !== null && boxes.handedOver < boxes.ordered && !order.events.some((e) => e.state === 'refused');
 };
 
 /** The order that an eye waits for: the newest under this prescription that was neither refused nor wholly handed over. */
-export function orderOf(file: Pick<WearerFile, 'orders' | 'handOvers'>, prescription: Prescription, eye: Eye): Order | null {
-  return file.orders.find((o) => o.prescriptionId === prescription.id && isOpen(o, eye, file.handOvers)) ?? null;
+export function orderOf(file: Pick<WearerFile, 'orders'>, prescription: Prescription, eye: Eye): Order | null {
+  return file.orders.find((o) => o.prescriptionId === prescription.id && isOpen(o, eye)) ?? null;
 }
 
 /**

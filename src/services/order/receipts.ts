@@ -30,7 +30,7 @@ async function lensInBox(context: Context, eye: Eye, line: OrderLineRow, box: Re
 function boxFault(order: Order, eye: Eye, box: Received, today: string): Result<OrderLineRow> {
   const line = order.lines.find((l) => l.eye === eye);
   if (!line) return invalid([eye, 'lot'], 'eyeNotOrdered');
-  const left = line.packs - (boxesOf(order, eye, [])?.received ?? 0);
+  const left = line.packs - (boxesOf(order, eye)?.received ?? 0);
   if (box.packs > left) return invalid([eye, 'packs'], 'packsTooMany', { left, ordered: line.packs });
   if (expiryState(box.expiresOn, today) === 'expired') return invalid([eye, 'expiresOn'], 'boxExpired', { expired: box.expiresOn });
   return ok(line);
@@ -78,13 +78,13 @@ export const handOverBoxes = defineCommand({
     if (!taken.ok) return taken;
     // Boxes of somebody else are nothing that lies here.
     if (order.wearerId !== taken.value.visit.wearerId) return notFound('order');
-    const { lessons, handOvers } = await readingOf(context, taken.value.visit).supply();
+    const { lessons } = await readingOf(context, taken.value.visit).supply();
     const signOff = lessons.findLast((l) => l.signOffId !== null)?.signOffId ?? null;
     if (signOff === null && form.experienceNote === null) return ruleBroken('signOffNeeded');
-    for (const receiptId of form.receiptIds) {
+    for (const receiptId of new Set(form.receiptIds)) {
       const line = order.lines.find((l) => order.receipts.some((r) => r.id === receiptId && r.orderLineId === l.id));
       if (!line) return notFound('orderReceipt');
-      const receipt = boxesOf(order, line.eye, handOvers)?.here.find((r) => r.id === receiptId);
+      const receipt = boxesOf(order, line.eye)?.here.find((r) => r.id === receiptId);
       if (!receipt) return ruleBroken('handedOverAlready', { eye: line.eye });
       if (expiryState(receipt.expiresOn, today) === 'expired') return ruleBroken('boxExpired', { eye: line.eye, expired: receipt.expiresOn });
       taken.value.add('handOver', line.eye, {

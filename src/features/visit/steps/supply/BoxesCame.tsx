@@ -24,7 +24,7 @@ export function BoxesCame({ order }: { readonly order: Order }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const leftOf = (eye: Eye): number => {
-    const boxes = boxesOf(order, eye, []);
+    const boxes = boxesOf(order, eye);
     return boxes ? boxes.ordered - boxes.received : 0;
   };
   const eyes = EYES.filter((eye) => leftOf(eye) > 0);

@@ -15,7 +15,7 @@ export function BoxesHere({ order }: { readonly order: Order }) {
   const [asked, setAsked] = useState(false);
   const [note, setNote] = useState('');
   const boxes = EYES.flatMap((eye) => {
-    const of = boxesOf(order, eye, record.handOvers);
+    const of = boxesOf(order, eye);
     return of ? [{ eye, ...of }] : [];
   });
   const here = boxes.flatMap(({ eye, here: receipts }) => receipts.map((receipt) => ({ eye, receipt })));

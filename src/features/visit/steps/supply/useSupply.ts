@@ -17,7 +17,7 @@ export function useSupply() {
   const held = inForce(record.prescriptions);
   const prescription = held.find((p) => p.purpose === draft.body.purpose) ?? held[0] ?? null;
   // Boxes that lie here are to be seen whatever is in force by now.
-  const lieHere = (o: Order): boolean => EYES.some((e) => (boxesOf(o, e, record.handOvers)?.here.length ?? 0) > 0);
+  const lieHere = (o: Order): boolean => EYES.some((e) => (boxesOf(o, e)?.here.length ?? 0) > 0);
   const orders = record.orders.filter((o) => o.prescriptionId === prescription?.id || lieHere(o));
   const waiting = orders.some((o) => !isAnswered(o));
   useEffect(() => {
