@@ -130,7 +130,6 @@ export const handedOver = (eye: Eye, lensId: string, handedOn = '2026-11-24'): H
   lensId,
   source: 'trial',
   lensOnEyeId: 'x',
-  orderReceiptId: null,
   lot: 'A1',
   expiresOn: '2028-01-01',
   openedOn: handedOn,

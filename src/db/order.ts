@@ -66,14 +66,7 @@ export async function lockOrder(sql: Db, practiceId: string, orderId: string): P
   return order ? { ...order, wearerId: of.wearerId } : null;
 }
 
-export interface NewReceipt {
-  readonly id: string;
-  readonly orderLineId: string;
-  readonly lensId: string;
-  readonly lot: string;
-  readonly expiresOn: string;
-  readonly packs: number;
-}
+export type NewReceipt = Omit<OrderReceiptRow, 'receivedAt' | 'receivedByName' | 'handedOver'>;
 
 /** Boxes that came, and the line in the order's story that says so. */
 export async function insertReceipts(

@@ -6,7 +6,7 @@ import { retrySeconds } from '../../src/jobs/deliver';
 import { dispatchOne, type DispatchDeps } from '../../src/jobs/dispatchOrders';
 import { claimDispatch } from '../../src/db/dispatch';
 import { supplierServer, type Fault } from '../../src/standins/supplier/server';
-import { openWorld, SENTENCES, spec, type World } from './support';
+import { openWorld, signPair, type World } from './support';
 
 let world: World;
 let supplier: Server;
@@ -35,18 +35,7 @@ beforeEach(() => setFault('none'));
 
 async function order(): Promise<string> {
   const visitId = await world.visit(3, { right: '-2.00', left: '-2.25' });
-  const lens = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
-  const { prescriptionId } = await world.must('sign', {
-    visitId,
-    version: 2,
-    password: 'plain-sight',
-    right: { mode: 'final', lens, triedLensOnEyeId: null },
-    left: { mode: 'final', lens: { ...lens, sphere: -2.25 }, triedLensOnEyeId: null },
-    expiresOn: '2027-11-24',
-    waitNote: 'x y',
-    daysPerWeek: 7,
-    overrides: SENTENCES,
-  });
+  const prescriptionId = await signPair(world, visitId);
   const { orderId } = await world.must('placeOrder', { visitId, version: 3, requestKey: randomUUID(), prescriptionId, rightPacks: 1, leftPacks: 1 });
   return orderId ?? '';
 }

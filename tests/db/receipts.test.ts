@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { boxesOf, orderOf, provenance } from '../../src/core';
-import { openWorld, SENTENCES, spec, type World } from './support';
+import { openWorld, signPair, type World } from './support';
 
 let world: World;
 let visitId: string;
@@ -18,21 +18,7 @@ const nextWearer = (): number => (wearer = (wearer % 9) + 1);
 /** Two boxes an eye, ordered and on their way: enough to the end of the prescription. */
 beforeEach(async () => {
   visitId = await world.visit(nextWearer(), { right: '-2.00', left: '-2.25' });
-  const lens = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
-  prescriptionId =
-    (
-      await world.must('sign', {
-        visitId,
-        version: 2,
-        password: 'plain-sight',
-        right: { mode: 'final', lens, triedLensOnEyeId: null },
-        left: { mode: 'final', lens: { ...lens, sphere: -2.25 }, triedLensOnEyeId: null },
-        expiresOn: '2027-11-24',
-        waitNote: 'x y',
-        daysPerWeek: 7,
-        overrides: SENTENCES,
-      })
-    ).prescriptionId ?? '';
+  prescriptionId = await signPair(world, visitId);
   orderId = (await place(2)).orderId ?? '';
 });
 const place = async (packs: number) =>

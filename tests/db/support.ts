@@ -124,6 +124,23 @@ export const SENTENCES = [
 /** Blinks at one place, as many as a verdict asks. */
 export const blinksAt = (rotationLeft: number, count = 3) => Array.from({ length: count }, () => ({ rotationLeft }));
 
+/** Turnstones of −2.00 and −2.25 signed for a visit whose powers were recorded, for a year; the prescription. */
+export async function signPair(world: World, visitId: string): Promise<string> {
+  const lens = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
+  const { prescriptionId } = await world.must('sign', {
+    visitId,
+    version: 2,
+    password: 'plain-sight',
+    right: { mode: 'final', lens, triedLensOnEyeId: null },
+    left: { mode: 'final', lens: { ...lens, sphere: -2.25 }, triedLensOnEyeId: null },
+    expiresOn: '2027-11-24',
+    waitNote: 'x y',
+    daysPerWeek: 7,
+    overrides: SENTENCES,
+  });
+  return prescriptionId ?? '';
+}
+
 /** The lens spec of a family by code, as the forms take it. */
 export async function spec(world: World, code: string, sphere: number, cylinder: number, axis: number, baseCurve = 8.6, diameter = 14.2) {
   const [row] = await world.db.owner<{ id: string }[]>`select id from lens_family_version where code = ${code} and practice_id = ${world.practiceId}`;

@@ -152,7 +152,6 @@ export interface HandOverFact extends Fact {
   readonly lensId: string;
   readonly source: 'trial' | 'order';
   readonly lensOnEyeId: string | null;
-  readonly orderReceiptId: string | null;
   readonly lot: string;
   readonly expiresOn: string;
   readonly openedOn: string | null;
