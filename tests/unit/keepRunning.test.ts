@@ -1,5 +1,6 @@
-import { spawn } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { describe, expect, it } from 'vitest';
+import { z } from 'zod';
 import { startChild } from '../../scripts/lib/children';
 import { growingPause, keepRunning } from '../../scripts/lib/keepRunning';
 
@@ -57,5 +58,15 @@ describe('what is started is kept running', () => {
     expect(isAlive(pid)).toBe(true);
     parent.kill('SIGKILL');
     await expect.poll(() => isAlive(pid), { timeout: 15_000 }).toBe(false);
+  });
+  it('a web process killed while connections wait for it keeps none of them open', { timeout: 60_000 }, () => {
+    const killedWhileBusy = (how: string): { hung: number; answered: number } => {
+      const run = spawnSync(process.execPath, ['--import', 'tsx', 'tests/support/killedWhileBusy.ts', how], { encoding: 'utf8' });
+      return z.object({ hung: z.number(), answered: z.number() }).parse(JSON.parse(run.stdout));
+    };
+    expect(killedWhileBusy('without').hung).toBeGreaterThan(0);
+    const ours = killedWhileBusy('ours');
+    expect(ours.hung).toBe(0);
+    expect(ours.answered).toBeGreaterThan(100);
   });
 });
