@@ -18,7 +18,6 @@ export function letGoWhenItEnds(worker: Worker): void {
   });
 }
 
-const isNewConnection = (message: unknown): boolean =>
-  typeof message === 'object' && message !== null && 'act' in message && message.act === 'newconn';
+const isNewConnection = (message: unknown): boolean => typeof message === 'object' && message !== null && 'act' in message && message.act === 'newconn';
 const isClosable = (handle: unknown): handle is { close(): void } =>
   typeof handle === 'object' && handle !== null && 'close' in handle && typeof handle.close === 'function';
