@@ -144,17 +144,22 @@ export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: str
       const [hour, minute, room, person, kind] = at;
       const startsAt = today.toZonedDateTime({ timeZone: TIME_ZONE, plainTime: { hour, minute } }).toInstant().toString();
       const chairMinutes = kind === 'lesson' ? 60 : 45;
-      await insertAppointment(tx, {
-        id: newId(),
-        practiceId,
-        wearerId: id,
-        roomId: rooms[room] ?? '',
-        staffId: people[person] ?? '',
-        kind,
-        startsAt,
-        chairMinutes,
-        staffMinutes: 20,
-      });
+      await insertAppointment(
+        tx,
+        {
+          id: newId(),
+          practiceId,
+          wearerId: id,
+          roomId: rooms[room] ?? '',
+          staffId: people[person] ?? '',
+          kind,
+          startsAt,
+          chairMinutes,
+          staffMinutes: 20,
+          note: null,
+        },
+        { reason: null, at: now, by: people[3] ?? null },
+      );
     }
     return { practiceId };
   });

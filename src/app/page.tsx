@@ -1,6 +1,6 @@
 import { AppShell } from '@/features/common/AppShell';
-import { Today } from '@/features/today/Today';
-import { readToday } from '@/services/visit/queries';
+import { Today } from '@/features/diary/Today';
+import { readToday } from '@/services/appointment/queries';
 import { readPage } from './access';
 import { Refused } from './Refused';
 
@@ -9,9 +9,10 @@ export const metadata = { title: 'Today' };
 export default async function Page() {
   const page = await readPage(readToday, {}, '/');
   if (!page.ok) return <Refused problem={page.error} />;
+  const { session, day, tasks } = page.value;
   return (
-    <AppShell session={page.value.session}>
-      <Today rows={page.value.rows} />
+    <AppShell session={session}>
+      <Today day={day} tasks={tasks} />
     </AppShell>
   );
 }

@@ -1,4 +1,10 @@
 import 'server-only';
+import { bookAppointment, markAppointment, moveAppointment, sayLate, undoAppointment } from './appointment/commands';
+import { findFree, readAppointment, readDiary, readToday } from './appointment/queries';
+import { addRoom, changeRoom, setClosedDay, setOpeningHours } from './room/commands';
+import { readRooms } from './room/queries';
+import { addTask, changeTask, finishTask } from './task/commands';
+import { readTasks } from './task/queries';
 import { correct, swapEyes, undo } from './correction/commands';
 import { setClock, setLights, stillHere } from './device/commands';
 import { handOver } from './handOver/commands';
@@ -31,7 +37,7 @@ import { hastenOrder, placeOrder } from './order/commands';
 import { handOverBoxes, recordReceipt } from './order/receipts';
 import { recordAttempt, recordTopic, signOffLesson, startLesson } from './lesson/commands';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
-import { readNewer, readSession, readToday, readVisit } from './visit/queries';
+import { readNewer, readSession, readVisit } from './visit/queries';
 import { createWearer, updateWearer } from './wearer/commands';
 import { readWearer, searchWearers } from './wearer/queries';
 import { endWearerLink, openWearerLink } from './wearerLink/commands';
@@ -39,6 +45,18 @@ import { readTakeHome } from './wearerLink/queries';
 
 /** Everything that changes something. */
 export const COMMANDS = {
+  bookAppointment,
+  moveAppointment,
+  markAppointment,
+  sayLate,
+  undoAppointment,
+  addTask,
+  changeTask,
+  finishTask,
+  addRoom,
+  changeRoom,
+  setOpeningHours,
+  setClosedDay,
   recordReceipt,
   handOverBoxes,
   receiveTrials,
@@ -100,6 +118,11 @@ export const COMMANDS = {
 } as const;
 /** Everything that only reads. */
 export const QUERIES = {
+  readDiary,
+  readAppointment,
+  findFree,
+  readTasks,
+  readRooms,
   readDrawer,
   readTrialMovements,
   readToday,

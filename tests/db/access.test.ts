@@ -20,6 +20,8 @@ let ids: {
   appointmentId: string;
   linkId: string;
   trialStockId: string;
+  taskId: string;
+  roomId: string;
 };
 let lens: Awaited<ReturnType<typeof spec>>;
 
@@ -63,14 +65,35 @@ beforeAll(async () => {
     staffId: world.callers.technician.personId,
     appointmentId: appointment?.id ?? '',
     trialStockId: (await world.db.owner<{ id: string }[]>`select id from trial_stock where practice_id = ${world.practiceId} limit 1`)[0]?.id ?? '',
+    roomId: (await world.db.owner<{ id: string }[]>`select id from room where practice_id = ${world.practiceId} limit 1`)[0]?.id ?? '',
+    taskId: String((await world.must('addTask', { kind: 'call', text: 'say hello', wearerId: null, dueOn: '2026-11-25', assignedTo: null })).taskId),
     linkId: String((await world.must('openWearerLink', { purpose: 'takeHome', subjectId: visitId })).linkId),
   };
 }, 60_000);
 afterAll(() => world.db.close());
 
+const PLACE = { day: '2026-11-25', time: '15:00', chairMinutes: 20, staffMinutes: 10, roomId: null, staffId: null, despite: '' };
+
 /** An input of the right shape for every use case, aimed at this practice's record. */
 const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   readToday: () => ({}),
+  readDiary: () => ({ day: '2026-11-25', wearerId: ids.wearerId }),
+  readAppointment: () => ({ appointmentId: ids.appointmentId }),
+  findFree: () => ({ from: '2026-11-25', chairMinutes: 30, staffMinutes: 10, roomId: null, staffId: null, wearerId: null }),
+  bookAppointment: () => ({ wearerId: ids.wearerId, kind: 'aftercare', note: '', ...PLACE }),
+  moveAppointment: () => ({ appointmentId: ids.appointmentId, version: 1, ...PLACE }),
+  markAppointment: () => ({ appointmentId: ids.appointmentId, version: 1, as: 'cancelled', reason: '' }),
+  sayLate: () => ({ appointmentId: ids.appointmentId, version: 1, minutes: 10 }),
+  undoAppointment: () => ({ appointmentId: ids.appointmentId, version: 1 }),
+  readTasks: () => ({}),
+  addTask: () => ({ kind: 'call', text: 'say hello', wearerId: ids.wearerId, dueOn: '2026-11-25', assignedTo: null }),
+  changeTask: () => ({ taskId: ids.taskId, version: 1, dueOn: '2026-11-26', assignedTo: null, note: '' }),
+  finishTask: () => ({ taskId: ids.taskId, version: 1, done: true, note: '' }),
+  readRooms: () => ({}),
+  addRoom: () => ({ name: 'Attic' }),
+  changeRoom: () => ({ roomId: ids.roomId, version: 1, name: 'Room 9', sortOrder: 9, ended: false }),
+  setOpeningHours: () => ({ weekday: 1, closed: true }),
+  setClosedDay: () => ({ day: '2026-12-25', name: 'Winter holiday', closed: true }),
   searchWearers: () => ({ search: '' }),
   readWearer: () => ({ wearerId: ids.wearerId }),
   createWearer: () => ({ name: 'Somebody New', birthDate: '1990-01-02' }),
@@ -206,11 +229,17 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'stillHere',
   'setClock',
   'readDrawer',
+  'findFree',
+  'readTasks',
+  'readRooms',
+  'addRoom',
+  'setOpeningHours',
+  'setClosedDay',
 ];
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(77);
+    expect(names).toHaveLength(94);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -263,6 +292,13 @@ describe('another practice', () => {
       'trial_stock',
       'trial_movement',
       'order_receipt',
+      'room',
+      'appointment',
+      'appointment_event',
+      'task',
+      'task_event',
+      'opening_hours',
+      'closed_day',
     ];
     const count = async (): Promise<unknown[]> =>
       Promise.all(

@@ -2,6 +2,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   ACUITY_WAYS,
   ADD_BANDS,
+  APPOINTMENT_EVENTS,
+  APPOINTMENT_STATES,
   CARE_SYSTEMS,
   EYES,
   FACT_KIND_NAMES,
@@ -22,6 +24,8 @@ import {
   STABILISATIONS,
   STEP_IDS,
   STOP_ENDINGS,
+  TASK_EVENTS,
+  TASK_KINDS,
   TRIAL_MOVEMENTS,
   VISIT_KINDS,
 } from '../../src/core';
@@ -58,6 +62,11 @@ const sorted = (list: readonly string[]): string[] => [...list].sort();
 
 describe('what the code offers is what the database holds', () => {
   it.each<[string, string, readonly string[]]>([
+    ['appointment', 'state', APPOINTMENT_STATES],
+    ['appointment_event', 'kind', APPOINTMENT_EVENTS],
+    ['appointment_event', 'state', APPOINTMENT_STATES],
+    ['task', 'kind', TASK_KINDS],
+    ['task_event', 'kind', TASK_EVENTS],
     ['eye_acuity', 'way', ACUITY_WAYS],
     ['fit_check', 'verdict', FIT_WORDS],
     ['rotation_reading', 'how', READ_HOW],

@@ -44,6 +44,15 @@ export function ageOn(birthDate: IsoDate, day: IsoDate): number {
   return birthDate.slice(5) <= day.slice(5) ? years : years - 1;
 }
 
+/** @returns 1 Monday … 7 Sunday, as ISO 8601 counts. @example weekdayOf('2026-11-24') → 2 */
+export const weekdayOf = (day: IsoDate): number => ((((dayNumber(day) + 3) % 7) + 7) % 7) + 1;
+
+/** Milliseconds since the epoch. @example millisecondsOf('1970-01-01T00:00:01Z') → 1000 */
+export const millisecondsOf = (at: IsoInstant): number => Date.parse(at);
+
+/** The instant of so many milliseconds since the epoch. @example instantOf(1000) → '1970-01-01T00:00:01.000Z' */
+export const instantOf = (milliseconds: number): IsoInstant => new Date(milliseconds).toISOString();
+
 /** Seconds from a to b. @example secondsBetween('2026-01-01T00:00:00Z', '2026-01-01T00:01:00Z') → 60 */
 export const secondsBetween = (a: IsoInstant, b: IsoInstant): number => (Date.parse(b) - Date.parse(a)) / 1000;
 

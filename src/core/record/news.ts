@@ -1,10 +1,10 @@
-/** What pages that lie open are told of: a visit, the lens library, or an order of a visit. */
-export const NEWS = ['visit', 'library', 'order'] as const;
+/** What pages that lie open are told of: a visit, the lens library, an order of a visit, or the diary with its tasks. */
+export const NEWS = ['visit', 'library', 'order', 'diary'] as const;
 
 /** Something changed: which thing, and to which version; never what was recorded. */
 export interface News {
   readonly what: (typeof NEWS)[number];
-  /** The visit, for `visit` and `order`; the practice, for `library`. */
+  /** The visit, for `visit` and `order`; the practice, for `library` and `diary`. */
   readonly id: string;
   /** 0 where the thing has none. */
   readonly version: number;

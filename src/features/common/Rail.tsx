@@ -1,5 +1,5 @@
 'use client';
-import { CalendarDays, CircleUserRound, Inbox, LibraryBig, LogOut, Settings2, Users } from 'lucide-react';
+import { CalendarDays, CircleUserRound, Inbox, LibraryBig, ListChecks, LogOut, Settings2, SunMedium, Users } from 'lucide-react';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { callSignOut, openFresh } from './server';
@@ -8,14 +8,16 @@ import { forgetAll } from './drafts';
 import { LightsButton } from './Lights';
 import { may } from '@/core';
 
-export type RailPlace = 'today' | 'wearers' | 'staff' | 'library' | 'drawer' | 'settings' | null;
+export type RailPlace = 'today' | 'diary' | 'tasks' | 'wearers' | 'staff' | 'library' | 'drawer' | 'settings' | null;
 
 /** The way around: only what is there. */
 export function Rail({ place }: { readonly place: RailPlace }) {
   const t = useTranslations('frame');
   const { session } = useServer();
   const items = [
-    { id: 'today', href: '/', icon: CalendarDays, word: t('today') },
+    { id: 'today', href: '/', icon: SunMedium, word: t('today') },
+    { id: 'diary', href: '/diary', icon: CalendarDays, word: t('diary') },
+    ...(may(session.viewer.roles, 'wearers') ? [{ id: 'tasks', href: '/tasks', icon: ListChecks, word: t('tasks') }] : []),
     { id: 'wearers', href: '/wearers', icon: Users, word: t('wearers') },
     ...(may(session.viewer.roles, 'staff') ? [{ id: 'staff', href: '/staff', icon: CircleUserRound, word: t('staff') }] : []),
     { id: 'library', href: '/library', icon: LibraryBig, word: t('library') },

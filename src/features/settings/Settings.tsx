@@ -1,5 +1,6 @@
 'use client';
 import dynamic from 'next/dynamic';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { Fragment, useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
@@ -33,7 +34,10 @@ function SettingsPage({ changes, careProducts }: { readonly changes: Changes; re
   return (
     <AppPage place="settings" title={t('title')}>
       <p className="px-6 py-3 max-w-[760px]">
-        {t('line')} {mayChange ? '' : t('readOnly')}
+        {t('line')} {mayChange ? '' : t('readOnly')}{' '}
+        <Link href="/settings/rooms" prefetch={false} className="underline">
+          {t('toRooms')}
+        </Link>
       </p>
       <ThisDevice />
       {GROUPS.map((group) => (

@@ -1,5 +1,5 @@
 import 'server-only';
-import { setAppointmentState } from '../../db/appointment';
+import { changeAppointment, lockAppointment, lockAppointmentOfVisit } from '../../db/appointment';
 import { deleteDraft, putDraft } from '../../db/draft';
 import { findOpenVisitOf, findVisit, insertVisit, setVisitClosed } from '../../db/visit';
 import { findWearer } from '../../db/wearer';
@@ -18,8 +18,12 @@ export const openVisit = defineCommand({
     const wearer = await findWearer(tx, caller.practiceId, form.wearerId);
     if (!wearer) return notFound('wearer');
     if (form.appointmentId !== null) {
-      const arrived = await setAppointmentState(tx, caller.practiceId, form.appointmentId, form.wearerId, 'arrived');
-      if (!arrived) return notFound('appointment');
+      const appointment = await lockAppointment(tx, caller.practiceId, form.appointmentId);
+      if (appointment?.wearerId !== form.wearerId) return notFound('appointment');
+      // Whose visit begins is here, whether or not somebody said so before.
+      if (appointment.state !== 'arrived') {
+        await changeAppointment(tx, { ...appointment, state: 'arrived' }, { kind: 'arrived', reason: null, at: now, by: caller.personId });
+      }
     }
     const id = context.newId();
     const made = await insertVisit(tx, {
@@ -46,7 +50,10 @@ export const closeVisit = defineCommand({
   run: async (context, form) => {
     const taken = await lockVisit(context, form, { gate: 'record' });
     if (!taken.ok) return taken;
-    context.answer.visit = await setVisitClosed(context.tx, context.caller.practiceId, form.visitId, context.now);
+    const { tx, caller, now } = context;
+    context.answer.visit = await setVisitClosed(tx, caller.practiceId, form.visitId, now);
+    const appointment = await lockAppointmentOfVisit(tx, caller.practiceId, form.visitId);
+    if (appointment) await changeAppointment(tx, { ...appointment, state: 'done' }, { kind: 'done', reason: null, at: now, by: caller.personId });
     // Closed, it counts what was recorded before it, and nothing that lies beside it.
     taken.value.changed('health', 'supply', 'measures');
     return ok(taken.value.done());

@@ -1,27 +1,12 @@
 import 'server-only';
-import { Temporal } from 'temporal-polyfill';
 import { STEP_SLICES } from '../../core';
-import { listToday, type TodayRow } from '../../db/appointment';
 import { findVisit } from '../../db/visit';
 import { notFound, ok } from '../../lib/outcome';
 import { emptyForm } from '../../schema/fields';
 import { readNewerForm, readVisitForm } from '../../schema/visit';
 import { defineQuery } from '../define';
-import { sessionContextOf, type SessionContext } from '../sessionContext';
+import { sessionContextOf } from '../sessionContext';
 import { readVisitPart, type VisitPart } from './slices';
-
-export const readToday = defineQuery({
-  name: 'readToday',
-  right: 'read',
-  input: emptyForm,
-  about: () => null,
-  run: async (context): Promise<{ ok: true; value: { session: SessionContext; rows: readonly TodayRow[] } }> => {
-    const start = Temporal.PlainDate.from(context.today).toZonedDateTime(context.practice.timeZone);
-    const from = start.toInstant().toString();
-    const to = start.add({ days: 1 }).toInstant().toString();
-    return ok({ session: sessionContextOf(context), rows: await listToday(context.tx, context.caller.practiceId, from, to) });
-  },
-});
 
 /** The practice, the moment and the person. */
 export const readSession = defineQuery({

@@ -5,6 +5,8 @@ import care from './care.messages.json';
 import correct from './correct.messages.json';
 import cost from './cost.messages.json';
 import device from './device.messages.json';
+import diary from './diary.messages.json';
+import diaryProblems from './diaryProblems.messages.json';
 import draft from './draft.messages.json';
 import drawer from './drawer.messages.json';
 import drawerProblems from './drawerProblems.messages.json';
@@ -39,6 +41,7 @@ import raw from './raw.messages.json';
 import refraction from './refraction.messages.json';
 import refused from './refused.messages.json';
 import ruleNames from './ruleNames.messages.json';
+import rooms from './rooms.messages.json';
 import settings from './settings.messages.json';
 import settle from './settle.messages.json';
 import sightDesk from './sightDesk.messages.json';
@@ -48,6 +51,7 @@ import staff from './staff.messages.json';
 import steps from './steps.messages.json';
 import stops from './stops.messages.json';
 import supply from './supply.messages.json';
+import tasks from './tasks.messages.json';
 import today from './today.messages.json';
 import turnDesk from './turnDesk.messages.json';
 import visit from './visit.messages.json';
@@ -66,6 +70,7 @@ export const en = {
   correct,
   cost,
   device,
+  diary,
   draft,
   drawer,
   expected,
@@ -92,11 +97,12 @@ export const en = {
   powerField,
   prescription,
   print,
-  problems: { ...problems, ...drawerProblems, ...visitProblems, ...libraryProblems },
+  problems: { ...problems, ...diaryProblems, ...drawerProblems, ...visitProblems, ...libraryProblems },
   range,
   raw,
   refraction,
   refused,
+  rooms,
   ruleNames,
   settings,
   settle,
@@ -107,6 +113,7 @@ export const en = {
   steps,
   stops,
   supply,
+  tasks,
   today,
   turnDesk,
   visit,

@@ -1,0 +1,35 @@
+'use client';
+import type { Problem } from '@/lib/outcome';
+import type { DiaryDay } from '@/services/appointment/queries';
+import { AppointmentPanel } from './AppointmentPanel';
+import { BookPanel } from './BookPanel';
+import type { Found } from './FindWearer';
+import { MovePanel } from './MovePanel';
+import type { Dropped, Row } from './strip';
+
+/** What lies over a day of the diary. */
+export type DayPanel =
+  | { readonly kind: 'look'; readonly row: Row }
+  | { readonly kind: 'move'; readonly row: Row; readonly to?: Dropped; readonly refused?: Problem }
+  | { readonly kind: 'book'; readonly wearer: Found | null };
+
+export function DayPanels({
+  panel,
+  day,
+  onPanel,
+  onDone,
+}: {
+  readonly panel: DayPanel | null;
+  readonly day: DiaryDay;
+  readonly onPanel: (panel: DayPanel | null) => void;
+  readonly onDone: () => void;
+}) {
+  if (panel === null) return null;
+  const close = (): void => onPanel(null);
+  if (panel.kind === 'book') return <BookPanel day={day} wearer={panel.wearer} onDone={onDone} onClose={close} />;
+  // As it is now, whoever changed it.
+  const row = day.rows.find((r) => r.appointmentId === panel.row.appointmentId) ?? panel.row;
+  if (panel.kind === 'look') return <AppointmentPanel row={row} onMove={() => onPanel({ kind: 'move', row })} onDone={onDone} onClose={close} />;
+  const { to, refused } = panel;
+  return <MovePanel row={row} day={day} {...(to ? { to } : {})} {...(refused ? { refused } : {})} onDone={onDone} onClose={close} />;
+}

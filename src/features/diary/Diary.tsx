@@ -1,0 +1,91 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { useTranslations } from 'use-intl';
+import { addDays, may, parseDay } from '@/core';
+import { formatDay } from '@/i18n/format';
+import type { DiaryDay } from '@/services/appointment/queries';
+import { Button } from '@/ui/Button';
+import { Field, ProblemLine } from '@/ui/Field';
+import { AppPage } from '../common/AppPage';
+import { useNow } from '../common/Clock';
+import { useKey } from '../common/keys';
+import { useServer } from '../common/ServerProvider';
+import { useRefusalWords } from '../common/words';
+import { DayPanels, type DayPanel } from './DayPanels';
+import { DayStrip } from './DayStrip';
+import { DayTable } from './DayTable';
+import type { Found } from './FindWearer';
+import { useAnew } from './useAnew';
+import { useBegin } from './useBegin';
+import { weekdayNames } from './weekdays';
+import diaryProblems from '@/i18n/messages/en/diaryProblems.messages.json';
+import diaryWords from '@/i18n/messages/en/diary.messages.json';
+import todayWords from '@/i18n/messages/en/today.messages.json';
+import { withWords } from '@/i18n/withWords';
+
+/** Any day of the diary: its rooms and its list; from here appointments are booked and moved. */
+function DiaryPage({ day: first, wearer }: { readonly day: DiaryDay; readonly wearer: Found | null }) {
+  const t = useTranslations('diary');
+  const router = useRouter();
+  const { poll, session } = useServer();
+  const refusal = useRefusalWords();
+  const now = useNow(30_000);
+  const [day, anew] = useAnew(first, async () => {
+    const read = await poll('readDiary', { day: first.day });
+    return read?.ok ? read.value.day : null;
+  });
+  const [panel, setPanel] = useState<DayPanel | null>(wearer ? { kind: 'book', wearer } : null);
+  const [typed, setTyped] = useState('');
+  const { begin, problem } = useBegin(anew);
+  const go = (to: string): void => router.push(`/diary?day=${to}`);
+  const read = parseDay(typed);
+  const mayBook = may(session.viewer.roles, 'wearers');
+  useKey(['comma', ','], () => go(addDays(day.day, -1)), [day.day]);
+  useKey(['period', '.'], () => go(addDays(day.day, 1)), [day.day]);
+  return (
+    <AppPage
+      place="diary"
+      title={t('dayTitle', { weekday: t(`weekdays.${weekdayNames[new Date(`${day.day}T00:00:00Z`).getUTCDay()] ?? 'monday'}`), day: formatDay(day.day) })}
+      bar={
+        mayBook ? (
+          <Button look="act" onClick={() => setPanel({ kind: 'book', wearer })}>
+            {t('book')}
+          </Button>
+        ) : undefined
+      }
+    >
+      <form
+        className="px-6 pt-3 flex gap-3 items-end flex-wrap"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (read.ok) go(read.value);
+        }}
+      >
+        <Button keys={[',']} className="mb-[20px]" onClick={() => go(addDays(day.day, -1))}>
+          {t('dayBefore')}
+        </Button>
+        <Button className="mb-[20px]" disabled={day.day === session.today} onClick={() => go(session.today)}>
+          {t('dayToday')}
+        </Button>
+        <Button keys={['.']} className="mb-[20px]" onClick={() => go(addDays(day.day, 1))}>
+          {t('dayAfter')}
+        </Button>
+        <Field className="w-48" label={t('goTo')} value={typed} onValue={setTyped} autoComplete="off" hint={read.ok ? formatDay(read.value) : t('dayHint')} />
+        <Button type="submit" className="mb-[20px]" disabled={!read.ok}>
+          {t('go')}
+        </Button>
+      </form>
+      {problem ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
+      <DayStrip day={day} now={now} onPanel={setPanel} onDone={anew} />
+      {day.rows.length > 0 ? (
+        <DayTable rows={day.rows} now={now} next={null} onBegin={(row) => void begin(row)} onOpen={(row) => setPanel({ kind: 'look', row })} />
+      ) : (
+        <p className="p-6">{t('nobodyBooked')}</p>
+      )}
+      <DayPanels panel={panel} day={day} onPanel={setPanel} onDone={anew} />
+    </AppPage>
+  );
+}
+
+export const Diary = withWords({ diary: diaryWords, today: todayWords, problems: diaryProblems }, DiaryPage);
