@@ -26,7 +26,7 @@ const book = async (record: number, more: object = {}) =>
 const must = async (record: number, more: object = {}): Promise<string> => {
   const done = await book(record, more);
   if (!done.ok) throw new Error(JSON.stringify(done.error));
-  return String((done.value as { appointmentId: string }).appointmentId);
+  return String((done.value as Record<string, unknown>)['appointmentId']);
 };
 const row = async (id: string) => {
   const [found] = await owner()<{ state: string; version: number; startsAt: string; lateMinutes: number; roomId: string; note: string | null }[]>`
@@ -208,7 +208,7 @@ describe('tasks', () => {
     world.do('addTask', { kind: 'chase', text: 'letter from the hospital', wearerId: null, dueOn: '2026-11-25', assignedTo: null, ...more }, renny());
   it('are made for a day and a person, changed, done with a word and opened again; all of it is kept', async () => {
     const made = await add({ assignedTo: world.asha.personId });
-    const taskId = made.ok ? String((made.value as { taskId: string }).taskId) : '';
+    const taskId = made.ok ? String((made.value as Record<string, unknown>)['taskId']) : '';
     await world.must('changeTask', { taskId, version: 1, dueOn: '2026-11-27', assignedTo: null, note: 'they answer on Fridays' });
     await world.must('finishTask', { taskId, version: 2, done: true, note: 'it came' });
     const done = (await world.must('readTasks', { which: 'done' })) as unknown as { readonly tasks: readonly object[] };
