@@ -36,8 +36,9 @@ export const appointmentForm = z.object({ appointmentId: uuid });
 
 /** A day of the diary, today when none is named; and whom somebody wants to book there. */
 export const diaryForm = z.object({ day: dayText('dayRequired').nullable().default(null), wearerId: uuid.nullable().default(null) });
-/** What is looked for: minutes, and a room, a person and a wearer where it must be these. */
+/** What is looked for: a kind of visit, minutes, and a room, a person and a wearer where it must be these. */
 export const freeForm = z.object({
+  kind: visitKind,
   from: dayText('dayRequired'),
   chairMinutes,
   staffMinutes,

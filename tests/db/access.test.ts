@@ -79,7 +79,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   readToday: () => ({}),
   readDiary: () => ({ day: '2026-11-25', wearerId: ids.wearerId }),
   readAppointment: () => ({ appointmentId: ids.appointmentId }),
-  findFree: () => ({ from: '2026-11-25', chairMinutes: 30, staffMinutes: 10, roomId: null, staffId: null, wearerId: null }),
+  findFree: () => ({ kind: 'aftercare', from: '2026-11-25', chairMinutes: 30, staffMinutes: 10, roomId: null, staffId: null, wearerId: null }),
   bookAppointment: () => ({ wearerId: ids.wearerId, kind: 'aftercare', note: '', ...PLACE }),
   moveAppointment: () => ({ appointmentId: ids.appointmentId, version: 1, ...PLACE }),
   markAppointment: () => ({ appointmentId: ids.appointmentId, version: 1, as: 'cancelled', reason: '' }),

@@ -101,6 +101,7 @@ describe('booking', () => {
 describe('the next free time', () => {
   it('is one that can be booked as it is', async () => {
     const [free] = (await world.must('findFree', {
+      kind: 'refit',
       from: '2026-11-24',
       chairMinutes: 45,
       staffMinutes: 20,

@@ -31,8 +31,11 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
   await page.waitForURL('**/on-eye');
   const views = [
     '/',
+    '/diary',
+    '/tasks',
     '/wearers',
     '/settings',
+    '/settings/rooms',
     '/library',
     '/library/plover-30-toric',
     `${visit}/history`,

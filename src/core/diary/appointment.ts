@@ -1,4 +1,5 @@
 import { millisecondsOf } from '../calendar/dates';
+import type { Role } from '../people/roles';
 import type { VisitKind } from '../record/visitSteps';
 import type { IsoInstant } from '../units';
 import { OWN, TRADE, type Source } from '../advice/source';
@@ -38,6 +39,21 @@ export const USUAL_MINUTES: Readonly<Record<VisitKind, Minutes & { readonly sour
   aftercare: { chair: 20, staff: 15, source: OWN },
   collection: { chair: 10, staff: 10, source: OWN },
 };
+
+/** Who sees a wearer for what, best suited first. @source common practice; each role's rights are in `people/roles` */
+export const SEEN_BY: Readonly<Record<VisitKind, readonly Role[]>> = {
+  firstFit: ['prescriber', 'technician'],
+  refit: ['prescriber', 'technician'],
+  lesson: ['technician', 'prescriber'],
+  aftercare: ['prescriber', 'technician'],
+  collection: ['coordinator', 'technician', 'prescriber'],
+};
+
+/** Those who may see a wearer for a kind of visit, best suited first. @param people in the order of the practice */
+export function suitedTo<Person extends { readonly roles: readonly Role[] }>(kind: VisitKind, people: readonly Person[]): Person[] {
+  const rank = (person: Person): number => SEEN_BY[kind].findIndex((role) => person.roles.includes(role));
+  return people.filter((person) => rank(person) >= 0).sort((a, b) => rank(a) - rank(b));
+}
 
 /** Does it still hold its room, its person and its wearer? */
 export const takesPlace = (state: AppointmentState): boolean => state !== 'cancelled' && state !== 'missed';

@@ -1,9 +1,12 @@
+import type { AppointmentState } from '../diary/appointment';
+import type { TaskBecause, TaskKind } from '../diary/task';
 import type { FactChain } from './chains';
 import type { OnEyeFact, HandOverFact } from './visitFacts';
 import type { LensRow } from './lens';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
 import type { VisitRow } from './visit';
+import type { VisitKind } from './visitSteps';
 
 /** What a wearer's own page shows: of each kind what is newest. */
 export interface WearerFile {
@@ -19,6 +22,26 @@ export interface WearerFile {
   readonly handOvers: readonly FactChain<HandOverFact>[];
   readonly orders: readonly Order[];
   readonly identityChanges: readonly IdentityChangeRow[];
+  /** From today on, soonest first. */
+  readonly appointments: readonly ComingAppointment[];
+  /** What is still to be done about this wearer, the first due first. */
+  readonly tasks: readonly OpenTask[];
+}
+
+export interface ComingAppointment {
+  readonly appointmentId: string;
+  readonly startsAt: string;
+  readonly kind: VisitKind;
+  readonly state: AppointmentState;
+  readonly room: string | null;
+  readonly staff: string | null;
+}
+export interface OpenTask {
+  readonly id: string;
+  readonly kind: TaskKind;
+  readonly text: string | null;
+  readonly because: TaskBecause | null;
+  readonly dueOn: string;
 }
 
 /** An identity as it was before a change. */

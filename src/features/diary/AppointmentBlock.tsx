@@ -42,7 +42,6 @@ export function AppointmentBlock({
       {...attributes}
       {...listeners}
       aria-disabled={undefined}
-      aria-label={words}
       title={words}
       className="strip-block"
       data-state={row.visitOpen ? 'open' : row.state}
@@ -63,6 +62,7 @@ export function AppointmentBlock({
         {row.name}
       </span>
       <span className="strip-block-kind">{isDragging && transform ? whereTo(row.appointmentId, transform) : kinds(row.kind)}</span>
+      <span className="sr-only">{words}</span>
       <span className="strip-staff" style={{ width: `${(row.staffMinutes / row.chairMinutes) * 100}%` }} />
     </button>
   );

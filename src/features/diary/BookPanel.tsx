@@ -20,11 +20,13 @@ import { useDiaryCommand } from './useDiaryCommand';
 export function BookPanel({
   day,
   wearer: first,
+  kind: firstKind,
   onDone,
   onClose,
 }: {
   readonly day: DiaryDay;
   readonly wearer: Found | null;
+  readonly kind: VisitKind;
   readonly onDone: () => void;
   readonly onClose: () => void;
 }) {
@@ -34,8 +36,8 @@ export function BookPanel({
   const refusal = useRefusalWords();
   const { send, problem, busy } = useDiaryCommand(onDone);
   const [wearer, setWearer] = useState(first);
-  const [kind, setKind] = useState<VisitKind>('aftercare');
-  const [typed, setTyped] = useState<TypedPlace>(() => emptyPlace('aftercare', day.day < session.today ? session.today : day.day));
+  const [kind, setKind] = useState(firstKind);
+  const [typed, setTyped] = useState<TypedPlace>(() => emptyPlace(firstKind, day.day < session.today ? session.today : day.day));
   const [note, setNote] = useState('');
   const book = async (place: TypedPlace): Promise<void> => {
     if (!wearer) return;
@@ -70,6 +72,7 @@ export function BookPanel({
           }}
         />
         <FreeTimes
+          kind={kind}
           typed={typed}
           day={day}
           wearerId={wearer?.id ?? null}

@@ -1,4 +1,5 @@
 'use client';
+import type { VisitKind } from '@/core';
 import type { Problem } from '@/lib/outcome';
 import type { DiaryDay } from '@/services/appointment/queries';
 import { AppointmentPanel } from './AppointmentPanel';
@@ -11,7 +12,7 @@ import type { Dropped, Row } from './strip';
 export type DayPanel =
   | { readonly kind: 'look'; readonly row: Row }
   | { readonly kind: 'move'; readonly row: Row; readonly to?: Dropped; readonly refused?: Problem }
-  | { readonly kind: 'book'; readonly wearer: Found | null };
+  | { readonly kind: 'book'; readonly wearer: Found | null; readonly visit?: VisitKind };
 
 export function DayPanels({
   panel,
@@ -26,7 +27,7 @@ export function DayPanels({
 }) {
   if (panel === null) return null;
   const close = (): void => onPanel(null);
-  if (panel.kind === 'book') return <BookPanel day={day} wearer={panel.wearer} onDone={onDone} onClose={close} />;
+  if (panel.kind === 'book') return <BookPanel day={day} wearer={panel.wearer} kind={panel.visit ?? 'aftercare'} onDone={onDone} onClose={close} />;
   // As it is now, whoever changed it.
   const row = day.rows.find((r) => r.appointmentId === panel.row.appointmentId) ?? panel.row;
   if (panel.kind === 'look') return <AppointmentPanel row={row} onMove={() => onPanel({ kind: 'move', row })} onDone={onDone} onClose={close} />;

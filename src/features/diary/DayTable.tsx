@@ -107,9 +107,11 @@ function RowActions({
   const takesPlace = row.state !== 'cancelled' && row.state !== 'missed';
   return (
     <>
-      <button type="button" className="btn btn-quiet mr-3" aria-label={t('changeOne', { name: row.name })} onClick={() => onOpen(row)}>
-        {t('change')}
-      </button>
+      {may(roles, 'wearers') ? (
+        <button type="button" className="btn btn-quiet mr-3" aria-label={t('changeOne', { name: row.name })} onClick={() => onOpen(row)}>
+          {t('change')}
+        </button>
+      ) : null}
       {row.visitId && may(roles, 'clinicalRead') ? (
         <Button look={isNext ? 'act' : 'plain'} onClick={() => router.push(`/visits/${row.visitId}/history`)}>
           {row.visitOpen ? t('goOn') : t('look')}

@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { addDays, may, parseDay } from '@/core';
+import { addDays, may, parseDay, type VisitKind } from '@/core';
 import { formatDay } from '@/i18n/format';
 import type { DiaryDay } from '@/services/appointment/queries';
 import { Button } from '@/ui/Button';
@@ -25,7 +25,7 @@ import todayWords from '@/i18n/messages/en/today.messages.json';
 import { withWords } from '@/i18n/withWords';
 
 /** Any day of the diary: its rooms and its list; from here appointments are booked and moved. */
-function DiaryPage({ day: first, wearer }: { readonly day: DiaryDay; readonly wearer: Found | null }) {
+function DiaryPage({ day: first, wearer, visit }: { readonly day: DiaryDay; readonly wearer: Found | null; readonly visit: VisitKind }) {
   const t = useTranslations('diary');
   const router = useRouter();
   const { poll, session } = useServer();
@@ -35,7 +35,7 @@ function DiaryPage({ day: first, wearer }: { readonly day: DiaryDay; readonly we
     const read = await poll('readDiary', { day: first.day });
     return read?.ok ? read.value.day : null;
   });
-  const [panel, setPanel] = useState<DayPanel | null>(wearer ? { kind: 'book', wearer } : null);
+  const [panel, setPanel] = useState<DayPanel | null>(wearer ? { kind: 'book', wearer, visit } : null);
   const [typed, setTyped] = useState('');
   const { begin, problem } = useBegin(anew);
   const go = (to: string): void => router.push(`/diary?day=${to}`);
@@ -49,7 +49,7 @@ function DiaryPage({ day: first, wearer }: { readonly day: DiaryDay; readonly we
       title={t('dayTitle', { weekday: t(`weekdays.${weekdayNames[new Date(`${day.day}T00:00:00Z`).getUTCDay()] ?? 'monday'}`), day: formatDay(day.day) })}
       bar={
         mayBook ? (
-          <Button look="act" onClick={() => setPanel({ kind: 'book', wearer })}>
+          <Button look="act" onClick={() => setPanel({ kind: 'book', wearer, visit })}>
             {t('book')}
           </Button>
         ) : undefined

@@ -32,15 +32,15 @@ export function DueRuler({ due, busy, onAct }: { readonly due: readonly Due<Row>
         {t('dueNext')} <span className="note font-[420]">{t('dueLine')}</span>
       </h2>
       {first ? (
-        <div className="ruler" style={{ height: last + OTHER_PX + FIRST_PX / 2 }} data-testid="due-ruler">
+        <div className="due-ruler" style={{ height: last + OTHER_PX + FIRST_PX / 2 }} data-testid="due-ruler">
           {TICKS.filter((minutes) => dueAt(minutes) <= last + OTHER_PX).map((minutes) => (
-            <span key={minutes} className="ruler-tick" style={{ top: dueAt(minutes) }} aria-hidden="true">
+            <span key={minutes} className="due-tick" style={{ top: dueAt(minutes) }} aria-hidden="true">
               {minutes < 60 ? minutes : t('hours', { hours: minutes / 60 })}
             </span>
           ))}
           <ol>
             {shown.map((d, i) => (
-              <li key={d.row.appointmentId} className={i === 0 ? 'ruler-first' : 'ruler-item'} style={{ top: places[i] }}>
+              <li key={d.row.appointmentId} className={i === 0 ? 'due-first' : 'due-item'} style={{ top: places[i] }}>
                 <strong>{d.row.name}</strong>
                 <div className="note">
                   {d.act === 'call' ? <StateMark state="watch" size={12} /> : null}{' '}

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { parseDay, type FreeSlot } from '@/core';
+import { parseDay, type FreeSlot, type VisitKind } from '@/core';
 import { formatTime, formatWeekday } from '@/i18n/format';
 import type { DiaryDay } from '@/services/appointment/queries';
 import { Button } from '@/ui/Button';
@@ -13,12 +13,14 @@ const ASK_AFTER_MS = 200;
 
 /** The next free times from the day typed, for the room and the person chosen, or any: one press takes one. */
 export function FreeTimes({
+  kind,
   typed,
   day,
   wearerId,
   busy,
   onTake,
 }: {
+  readonly kind: VisitKind;
   readonly typed: TypedPlace;
   readonly day: Pick<DiaryDay, 'rooms' | 'staff'>;
   readonly wearerId: string | null;
@@ -35,7 +37,7 @@ export function FreeTimes({
     if (from === null || chairMinutes < 5) return undefined;
     let gone = false;
     const timer = setTimeout(() => {
-      void look('findFree', { from, chairMinutes, staffMinutes, roomId, staffId, wearerId }).then((done) => {
+      void look('findFree', { kind, from, chairMinutes, staffMinutes, roomId, staffId, wearerId }).then((done) => {
         if (!gone && done?.ok) setFound(done.value);
       });
     }, ASK_AFTER_MS);
@@ -43,7 +45,7 @@ export function FreeTimes({
       gone = true;
       clearTimeout(timer);
     };
-  }, [look, from, chairMinutes, staffMinutes, roomId, staffId, wearerId]);
+  }, [look, kind, from, chairMinutes, staffMinutes, roomId, staffId, wearerId]);
   const nameOf = (list: DiaryDay['rooms'], id: string): string => list.find((one) => one.id === id)?.name ?? '';
   const zone = session.practice.timeZone;
   return (

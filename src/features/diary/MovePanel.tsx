@@ -51,7 +51,14 @@ export function MovePanel({
     <Panel open wide onClose={onClose} title={t('moveTitle', { name: row.name })}>
       <form onSubmit={submit} className="flex flex-col gap-2">
         <PlaceFields typed={typed} onTyped={setTyped} day={day} problem={shown} />
-        <FreeTimes typed={typed} day={day} wearerId={row.wearerId} busy={busy} onTake={(free) => void move({ ...typed, ...placeOfFree(free, zone) })} />
+        <FreeTimes
+          kind={row.kind}
+          typed={typed}
+          day={day}
+          wearerId={row.wearerId}
+          busy={busy}
+          onTake={(free) => void move({ ...typed, ...placeOfFree(free, zone) })}
+        />
         {shown && shown.kind !== 'invalid' ? <ProblemLine>{shown.kind === 'conflict' ? t('changed') : refusal(shown)}</ProblemLine> : null}
         <div className="flex gap-3 justify-end">
           <Button onClick={onClose}>{t('close')}</Button>

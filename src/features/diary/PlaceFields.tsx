@@ -43,7 +43,7 @@ export function PlaceFields({
         />
         <Field className="w-24" label={t('time')} value={typed.time} onValue={set('time')} problem={at('time')} autoComplete="off" mono />
         <Field
-          className="w-28"
+          className="w-36"
           label={t('chairMinutes')}
           value={typed.chairMinutes}
           onValue={set('chairMinutes')}
@@ -52,7 +52,7 @@ export function PlaceFields({
           mono
         />
         <Field
-          className="w-28"
+          className="w-36"
           label={t('staffMinutes')}
           value={typed.staffMinutes}
           onValue={set('staffMinutes')}

@@ -62,7 +62,7 @@ export function RoomStrip({
     const found = placed(id);
     if (!found) return '';
     const to = droppedAt(strip, found.room, found.block, by, width());
-    return t('movedTo', { name: found.block.row.name, time: formatMinuteOfDay(to.minute), room: strip.rooms.find((r) => r.id === to.roomId)?.name ?? '' });
+    return t('movedTo', { time: formatMinuteOfDay(to.minute), room: strip.rooms.find((r) => r.id === to.roomId)?.name ?? '' });
   };
   const drop = ({ active, delta }: DragEndEvent): void => {
     const found = placed(active.id);

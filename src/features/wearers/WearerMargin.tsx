@@ -4,6 +4,7 @@ import { EYES, inForce, provenance, type WearerFile } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { Stated } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
+import { Coming } from './Coming';
 import { IdentityChanges } from './IdentityChanges';
 
 /** Why it is said what is worn; the prescriptions in force; what was changed of who this is. */
@@ -15,6 +16,7 @@ export function WearerMargin({ file }: { readonly file: WearerFile }) {
   const worn = EYES.some((e) => provenance(file, e).worn !== null);
   return (
     <>
+      <Coming file={file} />
       <h2 className="mb-2">{t('why')}</h2>
       <p className="mb-5">{worn ? t('whyWorn') : t('whyNothing')}</p>
       <h2 className="mb-2">{t('prescription')}</h2>

@@ -65,7 +65,12 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
               </span>
             ) : null}
           </div>
-          {may(session.viewer.roles, 'wearers') ? <Button onClick={() => setPanel('edit')}>{t('edit')}</Button> : null}
+          {may(session.viewer.roles, 'wearers') ? (
+            <>
+              <Button onClick={() => setPanel('edit')}>{t('edit')}</Button>
+              <Button onClick={() => router.push(`/diary?for=${wearer.id}&visit=${file.visits.length === 0 ? 'firstFit' : 'aftercare'}`)}>{t('book')}</Button>
+            </>
+          ) : null}
           {openNow ? (
             <Button look="act" onClick={() => router.push(`/visits/${openNow.id}/history`)}>
               {t('goOn', { kind: kinds(openNow.kind) })}

@@ -1,5 +1,5 @@
 import 'server-only';
-import { addDays, closedNameOf, nextFree, openingOn, type FreeSlot, type OpenDay, type Opening } from '../../core';
+import { addDays, closedNameOf, nextFree, openingOn, suitedTo, type FreeSlot, type OpenDay, type Opening, type Role } from '../../core';
 import { listAppointmentEvents, listAppointments, listTaken, type AppointmentEventRow, type AppointmentRow } from '../../db/appointment';
 import { findHours } from '../../db/openingHours';
 import { listRooms } from '../../db/room';
@@ -29,7 +29,7 @@ export interface DiaryDay {
   /** Why the practice is closed, when the day has a name. */
   readonly closedName: string | null;
   readonly rooms: readonly Bookable[];
-  readonly staff: readonly Bookable[];
+  readonly staff: readonly (Bookable & { readonly roles: readonly Role[] })[];
   readonly rows: readonly AppointmentRow[];
 }
 
@@ -39,7 +39,7 @@ async function bookable(context: Context): Promise<Pick<DiaryDay, 'rooms' | 'sta
   const { tx, caller } = context;
   const rooms = (await listRooms(tx, caller.practiceId)).filter((r) => r.endedAt === null);
   const staff = (await listStaff(tx, caller.practiceId)).filter((s) => s.endedAt === null && SEES_WEARERS.some((role) => s.roles.includes(role)));
-  return { rooms: rooms.map(({ id, name }) => ({ id, name })), staff: staff.map((s) => ({ id: s.personId, name: s.displayName })) };
+  return { rooms: rooms.map(({ id, name }) => ({ id, name })), staff: staff.map((s) => ({ id: s.personId, name: s.displayName, roles: s.roles })) };
 }
 
 async function dayOf(context: Context, day: string): Promise<DiaryDay> {
@@ -119,7 +119,7 @@ export const findFree = defineQuery({
         {
           minutes: { chair: form.chairMinutes, staff: form.staffMinutes },
           rooms: form.roomId === null ? rooms.map((r) => r.id) : [form.roomId],
-          staff: form.staffId === null ? staff.map((s) => s.id) : [form.staffId],
+          staff: form.staffId === null ? suitedTo(form.kind, staff).map((s) => s.id) : [form.staffId],
           ...(form.wearerId === null ? {} : { wearerId: form.wearerId }),
           from: Date.parse(now),
         },

@@ -1,12 +1,15 @@
 import 'server-only';
 import { ageOn, chains, type WearerFile } from '../../core';
+import { listAppointmentsOf } from '../../db/appointment';
 import { bundle } from '../../db/bundle';
 import { factsByKind } from '../../db/fact';
 import { asOrders, orderParts } from '../../db/order';
 import { asPrescriptions, countPrescriptions, prescriptionParts } from '../../db/prescription';
+import { listTasksOf } from '../../db/task';
 import { listVisitsPage, type VisitKey } from '../../db/visit';
 import { listNewestTrials, listSupplyBefore } from '../../db/visitPast';
 import { listIdentityChanges, wearerRow } from '../../db/wearer';
+import { boundsOf } from '../appointment/moments';
 import type { Context } from '../define';
 import { namedLenses } from '../visit/lenses';
 
@@ -18,7 +21,7 @@ const MOST = { prescriptions: 6, orders: 6, handOvers: 12, visits: 20, identityC
  * @param after the last visit of the page before
  */
 export async function readWearerFile(context: Context, wearerId: string, after: VisitKey | null): Promise<WearerFile | null> {
-  const { tx, caller, today } = context;
+  const { tx, caller, today, practice } = context;
   const { practiceId } = caller;
   const scope = { practiceId, wearerId, id: null };
   const rows = await bundle(tx, {
@@ -30,6 +33,8 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     supply: listSupplyBefore(tx, scope, MOST.handOvers),
     trials: listNewestTrials(tx, scope),
     identityChanges: listIdentityChanges(tx, practiceId, wearerId, MOST.identityChanges),
+    appointments: listAppointmentsOf(tx, practiceId, wearerId, boundsOf(today, practice.timeZone).from),
+    tasks: listTasksOf(tx, practiceId, wearerId),
   });
   const [wearer] = rows.wearers;
   if (!wearer) return null;
@@ -44,6 +49,8 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     handOvers: chains(handOver),
     onEye: rows.trials.map((row) => ({ rootId: row.rootId, rows: [row], current: row })),
     identityChanges: rows.identityChanges,
+    appointments: rows.appointments.map(({ appointmentId, startsAt, kind, state, room, staff }) => ({ appointmentId, startsAt, kind, state, room, staff })),
+    tasks: rows.tasks.map(({ id, kind, text, because, dueOn }) => ({ id, kind, text, because, dueOn })),
   };
   const ids = [
     ...file.onEye.map((c) => c.current.lensId),
