@@ -22,6 +22,7 @@ export * from './lens/expectedBlur';
 export * from './lens/reach';
 export * from './lens/mergeBlocks';
 export * from './lens/countLenses';
+export * from './lens/lensOfCells';
 export * from './lens/catalogueFamily';
 export * from './lens/rangeGrid';
 export * from './lens/preselectCurve';

@@ -50,11 +50,14 @@ export async function holdPractice(sql: Db, practiceId: string): Promise<void> {
   await sql`select id from practice where id = ${practiceId} for update`;
 }
 
-/** The next number of a kind, without gaps within a transaction. */
-export async function nextNumber(sql: Db, practiceId: string, kind: 'wearer' | 'prescription' | 'order'): Promise<number> {
-  const [row] = await sql<{ number: number }[]>`
-    update practice_counter set next_value = next_value + 1
-    where practice_id = ${practiceId} and kind = ${kind} returning next_value - 1 as number`;
+/** So many numbers of a kind in a row. @returns the first of them */
+export async function takeNumbers(sql: Db, practiceId: string, kind: 'wearer' | 'prescription' | 'order', count: number): Promise<number> {
+  const [row] = await sql<{ first: number }[]>`
+    update practice_counter set next_value = next_value + ${count}
+    where practice_id = ${practiceId} and kind = ${kind} returning next_value - ${count} as first`;
   if (!row) throw new Error(`No ${kind} counter for the practice`);
-  return row.number;
+  return row.first;
 }
+
+/** The next number of a kind, without gaps within a transaction. */
+export const nextNumber = (sql: Db, practiceId: string, kind: 'wearer' | 'prescription' | 'order'): Promise<number> => takeNumbers(sql, practiceId, kind, 1);

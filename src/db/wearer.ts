@@ -77,3 +77,39 @@ export async function findNamesakes(sql: Db, practiceId: string, name: string, b
     select ${wearerColumns(sql)} from wearer w join wearer_identity i on i.wearer_id = w.id
     where w.practice_id = ${practiceId} and i.name = ${name} and i.birth_date = ${birthDate}`;
 }
+
+/** A wearer as a list names one. */
+export interface ListedWearer {
+  readonly id: string;
+  readonly recordNumber: number;
+  readonly name: string;
+  readonly birthDate: string;
+  readonly telephone: string | null;
+  readonly occupation: string | null;
+  readonly guardian: string | null;
+}
+
+/** Many wearers at once. */
+export async function insertWearers(sql: Db, practiceId: string, wearers: readonly ListedWearer[], at: string): Promise<void> {
+  const rows = sql.json(wearers.map((w) => ({ ...w })));
+  await sql`
+    insert into wearer (id, practice_id, record_number, created_at)
+    select x.id, ${practiceId}, x."recordNumber", ${at} from jsonb_to_recordset(${rows}) as x (id uuid, "recordNumber" int)`;
+  await sql`
+    insert into wearer_identity (wearer_id, practice_id, name, birth_date, telephone, occupation, guardian)
+    select x.id, ${practiceId}, x.name, x."birthDate", x.telephone, x.occupation, x.guardian
+    from jsonb_to_recordset(${rows}) as x (id uuid, name text, "birthDate" date, telephone text, occupation text, guardian text)`;
+}
+
+/** Wearers here who have the name and birth date of one in a list. */
+export async function listNamesakes(
+  sql: Db,
+  practiceId: string,
+  of: readonly { readonly name: string; readonly birthDate: string }[],
+): Promise<readonly { readonly name: string; readonly birthDate: string; readonly recordNumber: number }[]> {
+  return sql<{ name: string; birthDate: string; recordNumber: number }[]>`
+    select i.name, i.birth_date, w.record_number
+    from unnest(${of.map((o) => o.name)}::text[], ${of.map((o) => o.birthDate)}::date[]) as o (name, birth_date)
+    join wearer_identity i on i.practice_id = ${practiceId} and i.birth_date = o.birth_date and lower(i.name) = lower(o.name)
+    join wearer w on w.id = i.wearer_id`;
+}

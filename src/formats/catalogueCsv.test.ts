@@ -2,12 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { DEMO_FAMILIES, wholeFamily } from '../../demo/families';
 import { countLenses, isMade, lensesLost, mergeBlocks, rangeValues, type CatalogueFamily, type LensBlock } from '../core';
-import { CATALOGUE_COLUMNS, CatalogueReader, type CatalogueFault } from '../schema/catalogue';
-import { openCatalogue, writeCatalogue, type OpenFile } from './catalogueCsv';
+import { CATALOGUE_COLUMNS, CatalogueReader, type CatalogueColumn, type CatalogueFault } from '../schema/catalogue';
+import { openCatalogue, writeCatalogue } from './catalogueCsv';
+import type { CsvFile } from './csv';
 
 const families: readonly CatalogueFamily[] = DEMO_FAMILIES.map((f) => wholeFamily(f, f.code));
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
-function opened(file: Uint8Array): OpenFile {
+function opened(file: Uint8Array): CsvFile<CatalogueColumn> {
   const open = openCatalogue(file);
   if (!open.ok) throw new Error(JSON.stringify(open.error));
   return open.value;

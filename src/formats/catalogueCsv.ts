@@ -1,97 +1,17 @@
 import Papa from 'papaparse';
 import { rangeCount, rangeValue, type CatalogueFamily, type LensBlock, type StepRange } from '../core';
-import { err, ok, type ProblemData, type Result } from '../lib/outcome';
-import { CATALOGUE_COLUMNS, FORMULA, isCatalogueColumn, NEEDED_COLUMNS, type CatalogueColumn, type CatalogueFault, type Cells } from '../schema/catalogue';
+import type { Result } from '../lib/outcome';
+import { CATALOGUE_COLUMNS, FORMULA, NEEDED_COLUMNS, type CatalogueColumn, type CatalogueFault } from '../schema/catalogue';
+import { openCsv, type BrokenFile, type CsvFile } from './csv';
 
 /** Largest file taken, bytes. */
 export const CATALOGUE_MAX_BYTES = 32 * 1024 * 1024;
 /** Most lines taken. */
 export const CATALOGUE_MAX_LINES = 200_000;
 
-export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
-
-/** Why a file cannot be read at all: nothing of it is taken. */
-export interface BrokenFile {
-  readonly code: 'fileEmpty' | 'fileNotText' | 'fileQuote' | 'fileColumns' | 'fileTwiceNamed' | 'fileLong';
-  readonly data: ProblemData;
-}
-
-/** A file opened: its lines as cells by column, with the line each begins on. */
-export interface OpenFile {
-  readonly encoding: Encoding;
-  readonly delimiter: string;
-  /** Columns that mean nothing here and were left aside. */
-  readonly unknown: readonly string[];
-  readonly rows: readonly { readonly line: number; readonly cells: Cells; readonly count: number }[];
-  /** How many cells a whole line has. */
-  readonly width: number;
-}
-
-/** The characters of a file: by its mark, else UTF-8, else the old Western code page. Binary files are refused. */
-function decode(bytes: Uint8Array): Result<{ readonly text: string; readonly encoding: Encoding }, BrokenFile> {
-  const marked: readonly (readonly [Encoding, readonly number[]])[] = [
-    ['utf-8', [0xef, 0xbb, 0xbf]],
-    ['utf-16le', [0xff, 0xfe]],
-    ['utf-16be', [0xfe, 0xff]],
-  ];
-  const found = marked.find(([, mark]) => mark.every((byte, i) => bytes[i] === byte));
-  if (found) {
-    const text = new TextDecoder(found[0]).decode(bytes);
-    return text.includes('\0') ? err({ code: 'fileNotText', data: {} }) : ok({ text, encoding: found[0] });
-  }
-  if (bytes.includes(0)) return err({ code: 'fileNotText', data: {} });
-  try {
-    return ok({ text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'utf-8' });
-  } catch {
-    return ok({ text: new TextDecoder('windows-1252').decode(bytes), encoding: 'windows-1252' });
-  }
-}
-
-/** What parts the cells: whatever finds most column names in the first line. Decimal commas mislead any guess from the data. */
-function delimiterOf(text: string): string {
-  const first = /^[^\r\n]*/.exec(text)?.[0] ?? '';
-  const found = (delimiter: string): number => first.split(delimiter).filter((name) => isCatalogueColumn(name.replaceAll('"', '').trim().toLowerCase())).length;
-  return [',', ';', '\t'].reduce((best, d) => (found(d) > found(best) ? d : best));
-}
-
-const newlines = (cells: readonly string[]): number => cells.reduce((sum, cell) => sum + (cell.match(/\r\n|\n|\r/g)?.length ?? 0), 0);
-
-/**
- * Opens a catalogue file: comma, semicolon or tab, with a line of column names first. What is wrong with single
- * lines is found when they are read; what is wrong with the whole file is said here, and nothing of it is taken.
- */
-export function openCatalogue(bytes: Uint8Array): Result<OpenFile, BrokenFile> {
-  const decoded = decode(bytes);
-  if (!decoded.ok) return decoded;
-  const { text, encoding } = decoded.value;
-  const plain = text.replace(/^\uFEFF/, '');
-  const parsed = Papa.parse<string[]>(plain, { delimiter: delimiterOf(plain), skipEmptyLines: false });
-  const quote = parsed.errors.find((e) => e.type === 'Quotes');
-  const data = parsed.data;
-  const [header] = data;
-  if (!header || header.every((h) => h.trim() === '')) return err({ code: 'fileEmpty', data: {} });
-  const starts: number[] = [];
-  let line = 1;
-  for (const row of data) {
-    starts.push(line);
-    line += 1 + newlines(row);
-  }
-  if (quote) return err({ code: 'fileQuote', data: { line: starts[quote.row ?? 0] ?? 1 } });
-  if (data.length - 1 > CATALOGUE_MAX_LINES) return err({ code: 'fileLong', data: { lines: data.length - 1, max: CATALOGUE_MAX_LINES } });
-  const names = header.map((h) => h.trim().toLowerCase());
-  const missing = NEEDED_COLUMNS.filter((c) => !names.includes(c));
-  if (missing.length > 0) return err({ code: 'fileColumns', data: { columns: missing.join(', ') } });
-  const twice = names.find((n, i) => isCatalogueColumn(n) && names.indexOf(n) !== i);
-  if (twice !== undefined) return err({ code: 'fileTwiceNamed', data: { column: twice } });
-  const rows = data.flatMap((row, i) => {
-    if (i === 0 || row.every((cell) => cell.trim() === '')) return [];
-    const cells: Partial<Record<CatalogueColumn, string>> = {};
-    for (const [at, name] of names.entries()) if (isCatalogueColumn(name)) cells[name] = row[at] ?? '';
-    return [{ line: starts[i] ?? i + 1, cells, count: row.length }];
-  });
-  if (rows.length === 0) return err({ code: 'fileEmpty', data: {} });
-  return ok({ encoding, delimiter: parsed.meta.delimiter, unknown: names.filter((n) => n !== '' && !isCatalogueColumn(n)), rows, width: names.length });
-}
+/** Opens a catalogue file. */
+export const openCatalogue = (bytes: Uint8Array): Result<CsvFile<CatalogueColumn>, BrokenFile> =>
+  openCsv(bytes, { columns: CATALOGUE_COLUMNS, needed: NEEDED_COLUMNS, maxLines: CATALOGUE_MAX_LINES });
 
 const shown = (value: number | null): string => (value === null ? '' : String(value));
 const power = (value: number): string => value.toFixed(2);

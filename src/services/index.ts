@@ -3,6 +3,7 @@ import { bookAppointment, markAppointment, moveAppointment, sayLate, undoAppoint
 import { findFree, readAppointment, readDiary, readToday } from './appointment/queries';
 import { addRoom, changeRoom, setClosedDay, setOpeningHours } from './room/commands';
 import { readRooms } from './room/queries';
+import { importTrials, importWearers } from './list/commands';
 import { addTask, changeTask, finishTask } from './task/commands';
 import { readTasks } from './task/queries';
 import { correct, swapEyes, undo } from './correction/commands';
@@ -45,6 +46,8 @@ import { readTakeHome } from './wearerLink/queries';
 
 /** Everything that changes something. */
 export const COMMANDS = {
+  importWearers,
+  importTrials,
   bookAppointment,
   moveAppointment,
   markAppointment,

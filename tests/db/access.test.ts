@@ -90,6 +90,8 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   changeTask: () => ({ taskId: ids.taskId, version: 1, dueOn: '2026-11-26', assignedTo: null, note: '' }),
   finishTask: () => ({ taskId: ids.taskId, version: 1, done: true, note: '' }),
   readRooms: () => ({}),
+  importWearers: () => ({ bytes: new TextEncoder().encode('x'), take: true }),
+  importTrials: () => ({ bytes: new TextEncoder().encode('x'), take: true }),
   addRoom: () => ({ name: 'Attic' }),
   changeRoom: () => ({ roomId: ids.roomId, version: 1, name: 'Room 9', sortOrder: 9, ended: false }),
   setOpeningHours: () => ({ weekday: 1, closed: true }),
@@ -235,11 +237,13 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'addRoom',
   'setOpeningHours',
   'setClosedDay',
+  'importWearers',
+  'importTrials',
 ];
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(94);
+    expect(names).toHaveLength(96);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -292,6 +296,7 @@ describe('another practice', () => {
       'trial_stock',
       'trial_movement',
       'order_receipt',
+      'brought_along',
       'room',
       'appointment',
       'appointment_event',

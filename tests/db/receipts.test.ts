@@ -76,7 +76,7 @@ describe('boxes that go home', () => {
     const [right, left] = [after.handOvers.at(-2)?.current, after.handOvers.at(-1)?.current];
     expect([right?.eye, left?.eye]).toEqual(['right', 'left']);
     expect(right).toMatchObject({ source: 'order', lot: 'R1', openedOn: null, lensCount: 12, lensOnEyeId: null });
-    expect(provenance({ ...after, onEye: [] }, 'left').worn).toMatchObject({ kind: 'handedOver', lensId: receipts[1]?.lensId });
+    expect(provenance({ ...after, onEye: [], broughtAlong: [] }, 'left').worn).toMatchObject({ kind: 'handedOver', lensId: receipts[1]?.lensId });
     const prescription = after.prescriptions.find((p) => p.id === prescriptionId);
     if (!prescription) throw new Error('prescription');
     expect(orderOf(after, prescription, 'right')).toBeNull();

@@ -6,6 +6,7 @@ import type { LensRow } from './lens';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
 import type { VisitRow } from './visit';
+import type { BroughtAlong } from './wornNow';
 import type { VisitKind } from './visitSteps';
 
 /** What a wearer's own page shows: of each kind what is newest. */
@@ -21,6 +22,8 @@ export interface WearerFile {
   readonly prescriptionCount: number;
   readonly handOvers: readonly FactChain<HandOverFact>[];
   readonly orders: readonly Order[];
+  /** What was worn before coming here, of each eye. */
+  readonly broughtAlong: readonly BroughtAlong[];
   readonly identityChanges: readonly IdentityChangeRow[];
   /** From today on, soonest first. */
   readonly appointments: readonly ComingAppointment[];

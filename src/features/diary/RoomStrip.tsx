@@ -92,7 +92,7 @@ export function RoomStrip({
       <div className="strip-grid" data-testid="room-strip">
         <div className="strip-hours" aria-hidden="true">
           {hoursOf(strip).map((hour) => (
-            <span key={hour} style={{ left: `${across(strip, hour)}%` }}>
+            <span key={hour} data-last={hour === strip.to || undefined} style={{ left: `${across(strip, hour)}%` }}>
               {formatMinuteOfDay(hour)}
             </span>
           ))}

@@ -1,5 +1,6 @@
 'use client';
 import dynamic from 'next/dynamic';
+import { useRouter } from 'next/navigation';
 import { useDeferredValue, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { SOON_EXPIRED_DAYS } from '@/core';
@@ -7,6 +8,8 @@ import drawerWords from '@/i18n/messages/en/drawer.messages.json';
 import drawerProblems from '@/i18n/messages/en/drawerProblems.messages.json';
 import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
 import { withWords } from '@/i18n/withWords';
+import { TRIAL_COLUMNS, TRIALS_NEED } from '@/schema/listColumns';
+import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { KeyCap } from '@/ui/marks';
 import { AppPage } from '../common/AppPage';
@@ -17,6 +20,7 @@ import { LotTable } from './LotTable';
 import { figuresOf, lotsFound, type Lot } from './model';
 
 const LotPanel = dynamic(() => import('./LotPanel').then((m) => m.LotPanel));
+const ListPanel = dynamic(() => import('../common/ListPanel').then((m) => m.ListPanel));
 const ReceiveForm = dynamic(() => import('./ReceiveForm').then((m) => m.ReceiveForm), { ssr: false });
 
 const focusOn = (id: string) => (event: KeyboardEvent) => {
@@ -29,6 +33,8 @@ function DrawerPage({ stock, libraryTag }: { readonly stock: readonly Lot[]; rea
   const t = useTranslations('drawer');
   const { session } = useServer();
   const [search, setSearch] = useState('');
+  const [listing, setListing] = useState(false);
+  const router = useRouter();
   const [lot, setLot] = useState<Lot | null>(null);
   const later = useDeferredValue(search);
   const { lenses, expired, soon } = figuresOf(stock, session.today);
@@ -41,14 +47,17 @@ function DrawerPage({ stock, libraryTag }: { readonly stock: readonly Lot[]; rea
       marginOpen={t('marginOpen')}
       margin={<ReceiveForm libraryTag={libraryTag} />}
       bar={
-        <div className="frame-bar-keys">
-          <span>
-            <KeyCap>{'/'}</KeyCap> {t('keySearch')}
-          </span>
-          <span>
-            <KeyCap>{'N'}</KeyCap> {t('keyReceive')}
-          </span>
-        </div>
+        <>
+          <div className="frame-bar-keys">
+            <span>
+              <KeyCap>{'/'}</KeyCap> {t('keySearch')}
+            </span>
+            <span>
+              <KeyCap>{'N'}</KeyCap> {t('keyReceive')}
+            </span>
+          </div>
+          <Button onClick={() => setListing(true)}>{t('fromFile')}</Button>
+        </>
       }
     >
       <div className="px-6 pt-3 flex flex-wrap gap-x-8 items-start">
@@ -63,6 +72,9 @@ function DrawerPage({ stock, libraryTag }: { readonly stock: readonly Lot[]; rea
       <ExpiredLots lots={expired} />
       {stock.length === 0 ? <p className="p-6">{t('empty')}</p> : <LotTable lots={lotsFound(stock, later)} search={later} onLot={setLot} />}
       {lot ? <LotPanel lot={stock.find((s) => s.id === lot.id) ?? { ...lot, count: 0 }} onClose={() => setLot(null)} /> : null}
+      {listing ? (
+        <ListPanel of="trials" columns={TRIAL_COLUMNS} needed={TRIALS_NEED} onTaken={() => router.refresh()} onClose={() => setListing(false)} />
+      ) : null}
     </AppPage>
   );
 }

@@ -8,7 +8,7 @@ import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../common/eyeWords';
 import { useServer } from '../common/ServerProvider';
 
-const KINDS: readonly LensFactKind[] = ['handedOver', 'ordered', 'prescribed', 'tried'];
+const KINDS: readonly LensFactKind[] = ['handedOver', 'ordered', 'broughtAlong', 'prescribed', 'tried'];
 
 interface Of {
   readonly file: WearerFile;
@@ -34,7 +34,7 @@ export function Provenance({ file }: { readonly file: WearerFile }) {
         right={<WornCell file={file} eye="right" />}
         left={<WornCell file={file} eye="left" />}
       />
-      {KINDS.map((kind) => (
+      {KINDS.filter((kind) => kind !== 'broughtAlong' || file.broughtAlong.length > 0).map((kind) => (
         <SpineRow
           key={kind}
           label={t(`kind.${kind}`)}

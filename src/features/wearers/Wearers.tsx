@@ -2,9 +2,11 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
+import dynamic from 'next/dynamic';
 import { may } from '@/core';
 import wearersWords from '@/i18n/messages/en/wearers.messages.json';
 import { withWords } from '@/i18n/withWords';
+import { WEARER_COLUMNS, WEARERS_NEED } from '@/schema/listColumns';
 import type { WearersFound } from '@/services/wearer/queries';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
@@ -14,6 +16,8 @@ import { useKey } from '../common/keys';
 import { useServer } from '../common/ServerProvider';
 import { NewWearer } from './NewWearer';
 import { WearerTable } from './WearerTable';
+
+const ListPanel = dynamic(() => import('../common/ListPanel').then((m) => m.ListPanel));
 
 /** What is searched for is asked this long after the last key, ms. */
 const ASK_AFTER_MS = 150;
@@ -41,7 +45,12 @@ function useFound(initial: WearersFound, search: string) {
     const next = await look('searchWearers', { search: '', after: { name: last.name, id: last.id } });
     if (next?.ok && mine === asked.current) setFound({ ...next.value, wearers: [...found.wearers, ...next.value.wearers] });
   };
-  return { found, more };
+  const anew = async (): Promise<void> => {
+    const mine = ++asked.current;
+    const done = await look('searchWearers', { search });
+    if (done?.ok && mine === asked.current) setFound(done.value);
+  };
+  return { found, more, anew };
 }
 
 /** All wearers, found while typing. */
@@ -51,7 +60,8 @@ function WearersPage({ initial }: { readonly initial: WearersFound }) {
   const { session } = useServer();
   const [search, setSearch] = useState('');
   const [adding, setAdding] = useState(false);
-  const { found, more } = useFound(initial, search);
+  const [listing, setListing] = useState(false);
+  const { found, more, anew } = useFound(initial, search);
   const mayAdd = may(session.viewer.roles, 'wearers');
   // By its place on the board and by what it writes: not every layout has it on the same key.
   useKey(['slash', '/'], (event) => {
@@ -81,6 +91,7 @@ function WearersPage({ initial }: { readonly initial: WearersFound }) {
               <KeyCap>{'N'}</KeyCap> {t('keyNew')}
             </span>
           </div>
+          {may(session.viewer.roles, 'settings') ? <Button onClick={() => setListing(true)}>{t('fromFile')}</Button> : null}
           {mayAdd && !adding ? (
             <Button look="act" keys={['N']} onClick={() => setAdding(true)}>
               {t('add')}
@@ -110,6 +121,9 @@ function WearersPage({ initial }: { readonly initial: WearersFound }) {
           ) : null}
         </section>
       )}
+      {listing ? (
+        <ListPanel of="wearers" columns={WEARER_COLUMNS} needed={WEARERS_NEED} onTaken={() => void anew()} onClose={() => setListing(false)} />
+      ) : null}
     </AppPage>
   );
 }

@@ -25,6 +25,7 @@ import {
   type WearerRow,
 } from '../../core';
 import { bestAcuities, listBestAcuities } from '../../db/acuity';
+import { listBroughtAlong } from '../../db/broughtAlong';
 import { bundle } from '../../db/bundle';
 import { listDecisions } from '../../db/decision';
 import { listDrafts } from '../../db/draft';
@@ -220,6 +221,7 @@ export class VisitReading {
         given: listGivenFamilies(tx, this.visit),
         trials: listNewestTrials(tx, this.visit),
         drafts: listDrafts(tx, practiceId, id),
+        broughtAlong: listBroughtAlong(tx, practiceId, wearerId),
       }),
     );
     const { facts } = await this.ofVisit();
@@ -233,6 +235,7 @@ export class VisitReading {
       handOvers: [...chains(before.handOver), ...chains(facts.handOver)],
       givenFamilies: rows.given.map((g) => g.code),
       trials: rows.trials,
+      broughtAlong: rows.broughtAlong,
       drafts: rows.drafts.filter((d) => !this.draftsDone.some((done) => done.step === d.step && done.authorId === d.authorId)),
     };
   }

@@ -37,6 +37,7 @@ async function lensesIn(context: Context, reading: VisitReading, supply: Supply)
   const ids = [
     ...facts.onEye.flatMap((c) => c.rows.map((r) => r.lensId)),
     ...supply.trials.map((o) => o.lensId),
+    ...supply.broughtAlong.map((b) => b.lensId),
     ...supply.prescriptions.flatMap((p) => p.eyes.map((e) => e.lensId)),
     ...supply.handOvers.flatMap((c) => c.rows.map((r) => r.lensId)),
     ...supply.orders.flatMap((o) => [...o.lines, ...o.receipts].map((l) => l.lensId)),
@@ -86,7 +87,7 @@ export async function readVisitPart(context: Context, visit: VisitRow, names: re
     trend: async () => ({ trend: await reading.trend() }),
     measures: async () => ({ facts: await reading.facts(), ...(await reading.past()) }),
     supply: () => {
-      const { trials: _trials, drafts: _drafts, ...shown } = supply;
+      const { trials: _trials, drafts: _drafts, broughtAlong: _brought, ...shown } = supply;
       return Promise.resolve(shown);
     },
     lenses: () => Promise.resolve(named),

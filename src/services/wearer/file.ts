@@ -1,6 +1,7 @@
 import 'server-only';
 import { ageOn, chains, type WearerFile } from '../../core';
 import { listAppointmentsOf } from '../../db/appointment';
+import { listBroughtAlong } from '../../db/broughtAlong';
 import { bundle } from '../../db/bundle';
 import { factsByKind } from '../../db/fact';
 import { asOrders, orderParts } from '../../db/order';
@@ -35,6 +36,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     identityChanges: listIdentityChanges(tx, practiceId, wearerId, MOST.identityChanges),
     appointments: listAppointmentsOf(tx, practiceId, wearerId, boundsOf(today, practice.timeZone).from),
     tasks: listTasksOf(tx, practiceId, wearerId),
+    broughtAlong: listBroughtAlong(tx, practiceId, wearerId),
   });
   const [wearer] = rows.wearers;
   if (!wearer) return null;
@@ -49,6 +51,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     handOvers: chains(handOver),
     onEye: rows.trials.map((row) => ({ rootId: row.rootId, rows: [row], current: row })),
     identityChanges: rows.identityChanges,
+    broughtAlong: rows.broughtAlong,
     appointments: rows.appointments.map(({ appointmentId, startsAt, kind, state, room, staff }) => ({ appointmentId, startsAt, kind, state, room, staff })),
     tasks: rows.tasks.map(({ id, kind, text, because, dueOn }) => ({ id, kind, text, because, dueOn })),
   };
@@ -56,6 +59,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     ...file.onEye.map((c) => c.current.lensId),
     ...file.prescriptions.flatMap((p) => p.eyes.map((e) => e.lensId)),
     ...file.handOvers.flatMap((c) => c.rows.map((r) => r.lensId)),
+    ...file.broughtAlong.map((b) => b.lensId),
     ...file.orders.flatMap((o) => [...o.lines, ...o.receipts].map((l) => l.lensId)),
   ];
   const { lenses } = await namedLenses(

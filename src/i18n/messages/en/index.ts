@@ -28,6 +28,8 @@ import lensSigns from './lensSigns.messages.json';
 import lesson from './lesson.messages.json';
 import library from './library.messages.json';
 import libraryProblems from './libraryProblems.messages.json';
+import list from './list.messages.json';
+import listProblems from './listProblems.messages.json';
 import notFoundPage from './notFoundPage.messages.json';
 import onEye from './onEye.messages.json';
 import panels from './panels.messages.json';
@@ -90,6 +92,7 @@ export const en = {
   lensSigns,
   lesson,
   library,
+  list,
   notFoundPage,
   onEye,
   panels,
@@ -97,7 +100,7 @@ export const en = {
   powerField,
   prescription,
   print,
-  problems: { ...problems, ...diaryProblems, ...drawerProblems, ...visitProblems, ...libraryProblems },
+  problems: { ...problems, ...diaryProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems },
   range,
   raw,
   refraction,
