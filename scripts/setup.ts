@@ -1,6 +1,5 @@
 // npm run setup: a real practice and its first admin, on the database of DATABASE_URL.
 import { Temporal } from 'temporal-polyfill';
-import { createInterface } from 'node:readline/promises';
 import { openAppLogin } from '../src/db/appRole';
 import { connect } from '../src/db/client';
 import { migrate } from '../src/db/migrate';
@@ -8,6 +7,7 @@ import { insertMembership, insertPerson } from '../src/db/staff';
 import { insertPractice } from '../src/db/practice';
 import { addStaffForm } from '../src/schema/staff';
 import { hashPassword } from '../src/server/password';
+import { openPrompt, refusePasswordArgument, type Check } from './lib/prompt';
 
 const url = process.env.DATABASE_URL;
 if (!url) {
@@ -15,19 +15,16 @@ if (!url) {
   process.exit(1);
 }
 const given = new Map(process.argv.slice(2).map((arg) => [arg.split('=')[0]?.replace(/^--/, '') ?? '', arg.split('=').slice(1).join('=')]));
-const prompt = createInterface({ input: process.stdin, output: process.stdout });
+refusePasswordArgument();
+const prompt = openPrompt();
 
-/** Asks until the answer passes; `--name=value` on the command line answers beforehand. */
-async function ask(key: string, question: string, check: (text: string) => string | null): Promise<string> {
-  for (;;) {
-    const ready = given.get(key);
-    given.delete(key);
-    const text = (ready ?? (await prompt.question(`${question}: `))).trim();
-    const problem = check(text);
-    if (problem === null) return text;
-    console.log(`  ${problem}`);
-    if (ready !== undefined && !process.stdin.isTTY) process.exit(1);
-  }
+/** `--name=value` on the command line answers beforehand. */
+async function ask(key: string, question: string, check: Check): Promise<string> {
+  const ready = given.get(key);
+  if (ready === undefined) return prompt.ask(question, check);
+  const problem = check(ready.trim());
+  if (problem !== null) throw new Error(`--${key}: ${problem}`);
+  return ready.trim();
 }
 const needed = (text: string): string | null => (text === '' ? 'This is needed.' : null);
 const zone = (text: string): string | null => {
@@ -39,8 +36,8 @@ const zone = (text: string): string | null => {
   }
 };
 const field =
-  (name: 'account' | 'password') =>
-  (text: string): string | null => {
+  (name: 'account' | 'password'): Check =>
+  (text) => {
     const read = addStaffForm.shape[name].safeParse(text);
     return read.success ? null : name === 'account' ? '2 to 40 small letters, digits, dots, dashes.' : 'At least ten characters.';
   };
@@ -63,7 +60,7 @@ try {
   };
   const name = await ask('admin', 'Name of the first admin', needed);
   const account = await ask('account', 'Their account name', field('account'));
-  const password = await ask('password', 'Their password', field('password'));
+  const password = await prompt.askHidden('Their password', field('password'));
   const now = Temporal.Now.instant().round('millisecond').toString();
   await owner.begin(async (tx) => {
     await insertPractice(tx, practice, now);

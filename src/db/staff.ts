@@ -9,6 +9,8 @@ export interface StaffRow {
   readonly displayName: string;
   readonly title: string;
   readonly registerNumber: string | null;
+  /** Where they are registered, if not at the practice. */
+  readonly address: string | null;
   readonly roles: Role[];
   readonly endedAt: string | null;
   readonly version: number;
@@ -16,7 +18,7 @@ export interface StaffRow {
 }
 
 const columns = (sql: Db) => sql`
-  p.id as person_id, m.practice_id, p.account, p.display_name, m.title, m.register_number, m.roles, m.ended_at, m.version,
+  p.id as person_id, m.practice_id, p.account, p.display_name, m.title, m.register_number, m.address, m.roles, m.ended_at, m.version,
   p.password_hash`;
 
 export async function findStaffByAccount(sql: Db, account: string): Promise<StaffRow | null> {
@@ -49,11 +51,39 @@ export async function insertPerson(sql: Db, person: { id: string; account: strin
 
 export async function insertMembership(
   sql: Db,
-  m: { id: string; practiceId: string; personId: string; title: string; registerNumber: string | null; roles: readonly Role[]; at: string },
+  m: {
+    id: string;
+    practiceId: string;
+    personId: string;
+    title: string;
+    registerNumber: string | null;
+    address?: string | null;
+    roles: readonly Role[];
+    at: string;
+  },
 ): Promise<void> {
   await sql`
-    insert into membership (id, practice_id, person_id, title, register_number, roles, started_at)
-    values (${m.id}, ${m.practiceId}, ${m.personId}, ${m.title}, ${m.registerNumber}, ${[...m.roles]}, ${m.at})`;
+    insert into membership (id, practice_id, person_id, title, register_number, address, roles, started_at)
+    values (${m.id}, ${m.practiceId}, ${m.personId}, ${m.title}, ${m.registerNumber}, ${m.address ?? null}, ${[...m.roles]}, ${m.at})`;
+}
+
+/** @returns false when somebody else changed the membership first, or it has ended */
+export async function updateMembership(
+  sql: Db,
+  practiceId: string,
+  m: {
+    readonly personId: string;
+    readonly version: number;
+    readonly title: string;
+    readonly registerNumber: string | null;
+    readonly address: string | null;
+    readonly roles: readonly Role[];
+  },
+): Promise<boolean> {
+  const rows = await sql`
+    update membership set title = ${m.title}, register_number = ${m.registerNumber}, address = ${m.address}, roles = ${[...m.roles]}, version = version + 1
+    where practice_id = ${practiceId} and person_id = ${m.personId} and version = ${m.version} and ended_at is null returning id`;
+  return rows.length === 1;
 }
 
 /** @returns false when somebody else changed the membership first */

@@ -32,7 +32,7 @@ import { changeSetting } from './setting/commands';
 import { readSettings } from './setting/queries';
 import { countTrials, discardTrials, receiveTrials } from './trialStock/commands';
 import { readDrawer, readTrialMovements } from './trialStock/queries';
-import { addStaff, endStaff, resetPassword } from './staff/commands';
+import { addStaff, changeStaff, endStaff, resetPassword } from './staff/commands';
 import { readStaff } from './staff/queries';
 import { hastenOrder, placeOrder } from './order/commands';
 import { handOverBoxes, recordReceipt } from './order/receipts';
@@ -111,6 +111,7 @@ export const COMMANDS = {
   saveCareProduct,
   recordCarePair,
   addStaff,
+  changeStaff,
   endStaff,
   resetPassword,
   setLights,

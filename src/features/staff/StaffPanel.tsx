@@ -11,10 +11,12 @@ import { useServer } from '../common/ServerProvider';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
 import type { Person } from './StaffTable';
 
-/** What is done about the staff: somebody added, ended, or given a new password. */
-export type StaffAct = { readonly kind: 'add' } | { readonly kind: 'end' | 'password'; readonly who: Person };
+/** What is done about the staff: somebody added, changed, ended, or given a new password. */
+export type StaffAct = { readonly kind: 'add' } | { readonly kind: 'change' | 'end' | 'password'; readonly who: Person };
 
-const EMPTY = { account: '', displayName: '', title: '', registerNumber: '', password: '' };
+const EMPTY = { account: '', displayName: '', title: '', registerNumber: '', address: '', password: '' };
+const typedOf = (act: StaffAct): typeof EMPTY =>
+  act.kind === 'change' ? { ...EMPTY, title: act.who.title, registerNumber: act.who.registerNumber ?? '', address: act.who.address ?? '' } : EMPTY;
 type Typed = typeof EMPTY;
 
 export function StaffPanel({ act, onClose }: { readonly act: StaffAct; readonly onClose: () => void }) {
@@ -23,8 +25,8 @@ export function StaffPanel({ act, onClose }: { readonly act: StaffAct; readonly 
   const refusal = useRefusalWords();
   const router = useRouter();
   const { command } = useServer();
-  const [input, setInput] = useState(EMPTY);
-  const [roles, setRoles] = useState<readonly Role[]>(['technician']);
+  const [input, setInput] = useState(() => typedOf(act));
+  const [roles, setRoles] = useState<readonly Role[]>(act.kind === 'change' ? act.who.roles : ['technician']);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const set = (key: keyof Typed) => (value: string) => setInput({ ...input, [key]: value });
@@ -34,6 +36,10 @@ export function StaffPanel({ act, onClose }: { readonly act: StaffAct; readonly 
   };
   const send = () => {
     if (act.kind === 'add') return command('addStaff', { ...input, roles: [...roles] });
+    if (act.kind === 'change') {
+      const { title, registerNumber, address } = input;
+      return command('changeStaff', { personId: act.who.personId, version: act.who.version, title, registerNumber, address, roles: [...roles] });
+    }
     if (act.kind === 'password') return command('resetPassword', { personId: act.who.personId, password: input.password });
     return command('endStaff', { personId: act.who.personId, version: act.who.version });
   };
@@ -47,12 +53,26 @@ export function StaffPanel({ act, onClose }: { readonly act: StaffAct; readonly 
       router.refresh();
     } else if (done) setProblem(done.error);
   };
-  const title = act.kind === 'add' ? t('addTitle') : t(act.kind === 'end' ? 'endTitle' : 'passwordTitle', { name: act.who.displayName });
+  const title = act.kind === 'add' ? t('addTitle') : t(`${act.kind}Title`, { name: act.who.displayName });
   return (
     <Panel open onClose={onClose} title={title}>
       <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-2">
-        {act.kind === 'add' ? <NewPerson input={input} set={set} roles={roles} onRoles={setRoles} at={at} /> : null}
-        {act.kind === 'end' ? (
+        {act.kind === 'add' ? (
+          <>
+            <Field label={t('name')} value={input.displayName} onValue={set('displayName')} problem={at('displayName')} autoFocus />
+            <Field
+              label={t('account')}
+              value={input.account}
+              onValue={set('account')}
+              problem={at('account')}
+              hint={t('accountHint')}
+              autoComplete="off"
+              mono
+            />
+          </>
+        ) : null}
+        {act.kind === 'add' || act.kind === 'change' ? <WhatTheyAre input={input} set={set} roles={roles} onRoles={setRoles} at={at} /> : null}
+        {act.kind === 'change' ? null : act.kind === 'end' ? (
           <p>{t('endText')}</p>
         ) : (
           <Field
@@ -77,7 +97,8 @@ export function StaffPanel({ act, onClose }: { readonly act: StaffAct; readonly 
   );
 }
 
-function NewPerson({
+/** Title, roles, register and address. */
+function WhatTheyAre({
   input,
   set,
   roles,
@@ -93,8 +114,6 @@ function NewPerson({
   const t = useTranslations('staff');
   return (
     <>
-      <Field label={t('name')} value={input.displayName} onValue={set('displayName')} problem={at('displayName')} autoFocus />
-      <Field label={t('account')} value={input.account} onValue={set('account')} problem={at('account')} hint={t('accountHint')} autoComplete="off" mono />
       <Field label={t('jobTitle')} value={input.title} onValue={set('title')} problem={at('title')} />
       <fieldset>
         <legend className="field-label">{t('roles')}</legend>
@@ -112,6 +131,7 @@ function NewPerson({
         {at('roles') ? <ProblemLine>{at('roles')}</ProblemLine> : null}
       </fieldset>
       <Field label={t('register')} value={input.registerNumber} onValue={set('registerNumber')} problem={at('registerNumber')} hint={t('registerHint')} />
+      <Field label={t('address')} value={input.address} onValue={set('address')} problem={at('address')} hint={t('addressHint')} />
     </>
   );
 }

@@ -9,7 +9,13 @@ import { useServer } from '../common/ServerProvider';
 export type Person = ServiceOutput<'readStaff'>['staff'][number];
 
 /** Who works here, what they may do, and what may be done about them. */
-export function StaffTable({ staff, onAct }: { readonly staff: readonly Person[]; readonly onAct: (kind: 'end' | 'password', who: Person) => void }) {
+export function StaffTable({
+  staff,
+  onAct,
+}: {
+  readonly staff: readonly Person[];
+  readonly onAct: (kind: 'change' | 'end' | 'password', who: Person) => void;
+}) {
   const t = useTranslations('staff');
   const { session } = useServer();
   return (
@@ -30,7 +36,7 @@ export function StaffTable({ staff, onAct }: { readonly staff: readonly Person[]
           <tr key={person.personId}>
             <td>
               <span className="value">{person.displayName}</span>
-              <div className="label">{[person.title, person.registerNumber].filter(Boolean).join(' · ')}</div>
+              <div className="label">{[person.title, person.registerNumber, person.address].filter(Boolean).join(' · ')}</div>
             </td>
             <td className="font-mono">{person.account}</td>
             <td>{person.roles.map((r) => t(`role.${r}`)).join(', ')}</td>
@@ -44,6 +50,9 @@ export function StaffTable({ staff, onAct }: { readonly staff: readonly Person[]
             <td className="text-right">
               {person.endedAt ? null : (
                 <span className="flex gap-3 justify-end">
+                  <Button look="quiet" onClick={() => onAct('change', person)}>
+                    {t('change')}
+                  </Button>
                   <Button look="quiet" onClick={() => onAct('password', person)}>
                     {t('newPassword')}
                   </Button>

@@ -38,13 +38,13 @@ const NOTHING = { sphere: 0, cylinder: 0, axis: 180 } as const;
 const LONGEST_YEARS = 3;
 
 /** The prescriber's own step-up: the password again, with tries of its own; before anything of the record is held. */
-async function stepUp({ deps, caller, now }: Before, password: string): Promise<Result<{ registerNumber: string }>> {
+async function stepUp({ deps, caller, now }: Before, password: string): Promise<Result<{ registerNumber: string; address: string | null }>> {
   const tried = await tryPassword(deps, caller.account, placeOf.signing, now);
   if (!tried.ok) return tried;
   const staff = must(await findStaff(deps.sql, caller.practiceId, caller.personId), 'signer');
   if (!(await checkPassword(staff.passwordHash, password))) return invalid('password', 'passwordWrong');
   await tried.value();
-  return ok({ registerNumber: staff.registerNumber ?? '' });
+  return ok({ registerNumber: staff.registerNumber ?? '', address: staff.address });
 }
 
 type Asked = NonNullable<z.output<typeof signForm>['right']>;
@@ -197,7 +197,7 @@ export const sign = defineCommand({
           title: caller.title,
           registerNumber: signer.registerNumber,
           practice: practice.name,
-          address: practice.address,
+          address: signer.address ?? practice.address,
           telephone: practice.telephone,
         },
         waitNote: form.waitNote,

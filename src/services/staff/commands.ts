@@ -1,8 +1,8 @@
 import 'server-only';
 import { endSessionsOf } from '../../db/session';
-import { endMembership, findStaff, insertMembership, insertPerson, setPasswordHash } from '../../db/staff';
+import { endMembership, findStaff, insertMembership, insertPerson, setPasswordHash, updateMembership } from '../../db/staff';
 import { err, invalid, notFound, ok, ruleBroken } from '../../lib/outcome';
-import { addStaffForm, endStaffForm, resetPasswordForm } from '../../schema/staff';
+import { addStaffForm, changeStaffForm, endStaffForm, resetPasswordForm } from '../../schema/staff';
 import { hashPassword } from '../../server/password';
 import { defineCommand } from '../define';
 
@@ -28,10 +28,24 @@ export const addStaff = defineCommand({
       personId,
       title: form.title,
       registerNumber: form.registerNumber,
+      address: form.address,
       roles: form.roles,
       at: context.now,
     });
     return ok({ personId });
+  },
+});
+
+export const changeStaff = defineCommand({
+  name: 'changeStaff',
+  right: 'staff',
+  input: changeStaffForm,
+  about: (form) => ({ subjectKind: 'person', subjectId: form.personId }),
+  run: async ({ tx, caller }, form) => {
+    // Somebody must stay who can give it back.
+    if (form.personId === caller.personId && !form.roles.includes('admin')) return invalid('roles', 'cannotEndYourself');
+    if (!(await findStaff(tx, caller.practiceId, form.personId))) return notFound('person');
+    return (await updateMembership(tx, caller.practiceId, form)) ? ok({ personId: form.personId }) : err({ kind: 'conflict', what: 'person', differs: [] });
   },
 });
 
