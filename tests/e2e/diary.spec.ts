@@ -101,6 +101,7 @@ test('the day at the desk: arrived, late, a no-show who is called tomorrow, and 
   await expect(page.getByTestId('task')).toHaveCount(2);
 
   await page.getByRole('button', { name: /sign out/ }).click();
+  await page.waitForURL('**/sign-in');
   await signIn(page, /Asha/);
   const due = page.getByTestId('due-ruler').getByRole('listitem');
   await expect(due.first()).toContainText('Nessa Quillby');

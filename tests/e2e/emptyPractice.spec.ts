@@ -163,6 +163,8 @@ test('an empty practice, by the screens alone: from its first room to lenses han
   await page.getByLabel('Right eye, spectacle power').fill('-3.25 -1.75 x 20');
   await page.getByLabel('Left eye, spectacle power').fill('-4.50/-1.25x165');
   await page.getByRole('button', { name: 'Record and choose a lens' }).click();
+  await page.waitForURL('**/kind');
+  await page.getByRole('button', { name: /^Choose among/ }).click();
   await page.waitForURL('**/lens');
   await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
   await page.getByRole('button', { name: 'Put it on both eyes' }).click();
