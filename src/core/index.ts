@@ -96,6 +96,7 @@ export * from './teaching/lessonGate';
 export * from './teaching/lessonProgress';
 export * from './practiceSettings';
 export * from './people/roles';
+export * from './people/visitRights';
 export * from './people/wearerLink';
 export * from './people/language';
 export * from './advice/source';

@@ -93,6 +93,8 @@ export interface NewOrder {
   readonly prescriptionId: string;
   readonly placedAt: string;
   readonly placedBy: string;
+  /** Why a prescriber lets it last past the end of its prescription. */
+  readonly pastExpiryNote: string | null;
 }
 
 /** Order, lines, first event and its place in the queue: one transaction of the caller's. */
@@ -126,4 +128,13 @@ export async function insertOrder(
     values (${eventId}, ${order.practiceId}, ${order.id}, 'placed', ${order.placedAt})`;
   await sql`
     insert into order_dispatch (order_id, practice_id, due_at) values (${order.id}, ${order.practiceId}, ${order.placedAt})`;
+}
+
+/** Events of some orders together; null when one of them is none of the practice's. */
+export async function countOrderEvents(sql: Db, practiceId: string, orderIds: readonly string[]): Promise<number | null> {
+  const [row] = await sql<{ orders: number; events: number }[]>`
+    select count(distinct o.id)::int as orders, count(e.order_id)::int as events
+    from lens_order o left join order_event e on e.practice_id = o.practice_id and e.order_id = o.id
+    where o.practice_id = ${practiceId} and o.id = any (${[...orderIds]}::uuid[])`;
+  return row && row.orders === new Set(orderIds).size ? row.events : null;
 }

@@ -5,6 +5,8 @@ const handedOver = z.object({
   lensOnEyeId: uuid,
   lot: lotText,
   expiresOn: dayText('expiryRequired'),
+  /** Lenses that go home, the one on the eye counted: daily ones for as many days. */
+  lensCount: z.number({ error: 'lensCount' }).int('lensCount').min(1, 'lensCount').max(90, 'lensCount').default(1),
 });
 export const handOverForm = z
   .object({

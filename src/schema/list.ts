@@ -67,7 +67,7 @@ function faultsOf(error: z.ZodError, prefix = ''): readonly FieldProblem[] {
 }
 
 /** One eye's lens of a wearer's line; null where its cells are empty. */
-function eyeLens(cells: Readonly<Partial<Record<WearerColumn, string>>>, eye: 'right' | 'left'): Read<ListLens | null> {
+function eyeLens(eye: 'right' | 'left', cells: Readonly<Partial<Record<WearerColumn, string>>>): Read<ListLens | null> {
   const own = Object.fromEntries(LENS_CELLS.map((cell) => [cell, cells[`${eye}_${cell}`] ?? '']));
   if (Object.values(own).every((cell) => cell.trim() === '')) return { ok: true, value: null };
   if (own['family']?.trim() === '') return { ok: false, fields: [{ path: [`${eye}_family`], code: 'listFamilyNeeded' }] };
@@ -78,8 +78,8 @@ function eyeLens(cells: Readonly<Partial<Record<WearerColumn, string>>>, eye: 'r
 /** One wearer of a list, with the lens worn on each eye. */
 export function readWearerLine(cells: Readonly<Partial<Record<WearerColumn, string>>>): Read<WearerLine> {
   const who = identity.safeParse(cells);
-  const right = eyeLens(cells, 'right');
-  const left = eyeLens(cells, 'left');
+  const right = eyeLens('right', cells);
+  const left = eyeLens('left', cells);
   if (who.success && right.ok && left.ok) {
     const { name, birth_date: birthDate, telephone, occupation, guardian, worn_as_of: wornAsOf } = who.data;
     return { ok: true, value: { name, birthDate, telephone, occupation, guardian, wornAsOf: wornAsOf ?? null, right: right.value, left: left.value } };

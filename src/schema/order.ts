@@ -2,9 +2,11 @@ import { z } from 'zod';
 import { dayText, inVisit, lotText, optionalText, refractionText, uuid } from './fields';
 
 const packs = z.number({ error: 'notANumber' }).int('wholeNumber').min(0, 'packsOutOfRange').max(60, 'packsOutOfRange');
+/** `pastExpiryNote`: why a prescriber lets it last past the prescription's end. */
 export const orderForm = z
-  .object({ ...inVisit, requestKey: uuid, prescriptionId: uuid, rightPacks: packs, leftPacks: packs })
+  .object({ ...inVisit, requestKey: uuid, prescriptionId: uuid, rightPacks: packs, leftPacks: packs, pastExpiryNote: optionalText(400) })
   .refine((form) => form.rightPacks + form.leftPacks > 0, { message: 'packsRequired', path: ['rightPacks'] });
+export const orderEventsForm = z.object({ orderIds: z.array(uuid).min(1).max(20) });
 export const hastenForm = z.object({ orderId: uuid, visitId: uuid });
 
 /** Boxes of one eye that came: what stands on them. */

@@ -35,6 +35,7 @@ import { readDrawer, readTrialMovements } from './trialStock/queries';
 import { addStaff, changeStaff, endStaff, resetPassword } from './staff/commands';
 import { readStaff } from './staff/queries';
 import { hastenOrder, placeOrder } from './order/commands';
+import { readOrderEvents } from './order/queries';
 import { handOverBoxes, recordReceipt } from './order/receipts';
 import { recordAttempt, recordTopic, signOffLesson, startLesson } from './lesson/commands';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
@@ -122,6 +123,7 @@ export const COMMANDS = {
 } as const;
 /** Everything that only reads. */
 export const QUERIES = {
+  readOrderEvents,
   readDiary,
   readAppointment,
   findFree,

@@ -5,7 +5,7 @@ import { createServer } from 'node:http';
 import { letGoWhenItEnds } from '../../scripts/lib/letGo';
 import { freePort } from '../../scripts/lib/ports';
 
-const KILLS = 5;
+const KILLS = 3;
 const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
 
 if (cluster.isPrimary) {
@@ -13,11 +13,15 @@ if (cluster.isPrimary) {
   const start = (): void => {
     const worker = cluster.fork({ PORT: String(port) });
     if (process.argv[2] !== 'without') letGoWhenItEnds(worker);
-    worker.on('exit', start);
+    worker.on('listening', () => void listening.add(worker.id));
+    worker.on('exit', () => {
+      listening.delete(worker.id);
+      start();
+    });
   };
+  const listening = new Set<number>();
   const bothListen = async (): Promise<void> => {
-    while (Object.values(cluster.workers ?? {}).filter((worker) => worker?.isConnected()).length < 2) await pause(20);
-    await pause(400);
+    while (listening.size < 2) await pause(20);
   };
   start();
   start();

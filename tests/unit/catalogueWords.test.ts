@@ -14,7 +14,7 @@ describe('every code of the catalogue has its words', () => {
   const problems: Record<string, unknown> = messages.problems;
   it.each([
     ['faults of a line', codesIn('src/schema/catalogue.ts', /'(catalogue[A-Z]\w+)'/g)],
-    ['broken files', codesIn('src/formats/catalogueCsv.ts', /code: '(file[A-Z]\w+)'/g)],
+    ['broken files', codesIn('src/formats/csv.ts', /code: '(file[A-Z]\w+)'/g)],
     [
       'refusals of the library',
       [

@@ -19,6 +19,14 @@ export function addYears(day: IsoDate, years: number): IsoDate {
   return isIsoDate(later) ? later : `${later.slice(0, 8)}28`;
 }
 
+/** A day some months later; where that month is shorter, its last day. @example addMonths('2026-08-31', 6) → '2027-02-28' */
+export function addMonths(day: IsoDate, months: number): IsoDate {
+  const month = Number(day.slice(0, 4)) * 12 + Number(day.slice(5, 7)) - 1 + months;
+  const start = `${String(Math.floor(month / 12)).padStart(4, '0')}-${String((month % 12) + 1).padStart(2, '0')}`;
+  const last = ['28', '29', '30', '31'].findLast((date) => isIsoDate(`${start}-${date}`)) ?? '28';
+  return `${start}-${day.slice(8) > last ? last : day.slice(8)}`;
+}
+
 /** Days from a to b, negative when b is earlier. @example daysBetween('2026-01-01', '2026-01-31') → 30 */
 export const daysBetween = (a: IsoDate, b: IsoDate): number => dayNumber(b) - dayNumber(a);
 

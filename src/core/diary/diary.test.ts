@@ -188,7 +188,7 @@ describe('what is due next', () => {
     row('over', { state: 'done', visitId: 'v' }),
     row('gone', { state: 'cancelled' }),
   ];
-  const said = (fits: boolean) => nextDue(rows, { personId: 'me', fits }, NINE).map((d) => `${d.row.id} ${d.act}`);
+  const said = (fits: boolean) => nextDue(rows, { personId: 'me', fits: () => fits }, NINE).map((d) => `${d.row.id} ${d.act}`);
   it('for whoever begins visits: one’s own, then the one under way, then who waits', () =>
     expect(said(true)).toEqual(['mine begin', 'open goOn', 'here begin', 'late call', 'soon begin', 'later begin']));
   it('for whoever receives: who is late, then who comes', () => expect(said(false)).toEqual(['late call', 'soon receive', 'later receive']));

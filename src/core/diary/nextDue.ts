@@ -43,14 +43,18 @@ function dueOf<Row extends DueAppointment>(row: Row, now: number, fits: boolean)
 /**
  * What is due next, soonest first; of what is due at once, the visit under way before those who wait, and one's own before
  * others'.
- * @param who the person who looks, and whether they may begin visits
+ * @param who the person who looks, and which visits they may begin
  * @param now milliseconds since the epoch
  */
-export function nextDue<Row extends DueAppointment>(rows: readonly Row[], who: { readonly personId: string; readonly fits: boolean }, now: number): Due<Row>[] {
+export function nextDue<Row extends DueAppointment>(
+  rows: readonly Row[],
+  who: { readonly personId: string; readonly fits: (row: Row) => boolean },
+  now: number,
+): Due<Row>[] {
   const rank: Readonly<Record<DueAct, number>> = { goOn: 0, begin: 1, receive: 1, call: 2 };
   return rows
     .flatMap((row) => {
-      const due = dueOf(row, now, who.fits);
+      const due = dueOf(row, now, who.fits(row));
       return due === null ? [] : [{ ...due, own: row.staffId === who.personId }];
     })
     .sort(

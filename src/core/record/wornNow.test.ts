@@ -33,6 +33,7 @@ const file = (change: Partial<WearerFile>): WearerFile =>
     ]),
     prescriptions: [],
     handOvers: [],
+    broughtAlong: [],
     orders: [],
     lessons: [],
     attempts: [],

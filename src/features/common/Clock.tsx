@@ -1,17 +1,27 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useCallback, useSyncExternalStore } from 'react';
 import { formatTime, formatWeekday } from '@/i18n/format';
 import { useServer } from './ServerProvider';
 
-/** Ticks of the server's clock, ms; starts at the moment the page was made, so that server and browser agree. */
+/**
+ * The server's moment, ms, in steps. While a page comes to life it is the moment at which the page was made, so that server
+ * and browser agree; a page opened later begins with the moment it is, not with that of an older page.
+ */
 export function useNow(everyMs = 1000): number {
   const { session, now } = useServer();
-  const [moment, setMoment] = useState(() => Date.parse(session.now));
-  useEffect(() => {
-    const timer = setInterval(() => setMoment(now()), everyMs);
-    return () => clearInterval(timer);
-  }, [now, everyMs]);
-  return moment;
+  const stepped = (moment: number): number => Math.floor(moment / everyMs) * everyMs;
+  const tick = useCallback(
+    (told: () => void) => {
+      const timer = setInterval(told, Math.min(everyMs, 1000));
+      return () => clearInterval(timer);
+    },
+    [everyMs],
+  );
+  return useSyncExternalStore(
+    tick,
+    () => stepped(now()),
+    () => stepped(Date.parse(session.now)),
+  );
 }
 
 /** Time and day at the practice. */

@@ -49,6 +49,9 @@ export function useServer(): Server {
   return server;
 }
 
+/** A clock that is so much earlier was set back; less is the network's doing, ms. */
+const SET_BACK_MS = 60_000;
+
 type Wait = { readonly why: 'signedOut' | 'away'; readonly resolve: (goOn: boolean) => void };
 
 /** What was last read of practice, person and moment, by the layout or by a page in it. */
@@ -135,7 +138,14 @@ export function ServerProvider({ session: first, children }: { readonly session:
     onLife: () => void ways.quietly('stillHere', {}),
   });
 
-  const value = useMemo((): Server => ({ ...ways, session, learn, now: () => Date.now() + offset.current }), [ways, session, learn]);
+  // What the network took makes the offset a little larger or smaller: a clock on the page never runs back for that.
+  const latest = useRef(0);
+  const now = useCallback((): number => {
+    const moment = Date.now() + offset.current;
+    if (moment > latest.current || latest.current - moment > SET_BACK_MS) latest.current = moment;
+    return latest.current;
+  }, []);
+  const value = useMemo((): Server => ({ ...ways, session, learn, now }), [ways, session, learn, now]);
   return (
     <ServerContext.Provider value={value}>
       {children}

@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useTranslations } from 'use-intl';
-import { may, standingOf } from '@/core';
+import { may, mayOpenVisit, standingOf } from '@/core';
 import { formatDay, formatRecord, formatTime } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
@@ -116,7 +116,7 @@ function RowActions({
         <Button look={isNext ? 'act' : 'plain'} onClick={() => router.push(`/visits/${row.visitId}/history`)}>
           {row.visitOpen ? t('goOn') : t('look')}
         </Button>
-      ) : row.visitId === null && takesPlace && may(roles, 'clinicalWrite') ? (
+      ) : row.visitId === null && takesPlace && mayOpenVisit(roles, row.kind) ? (
         <Button look={isNext ? 'act' : 'plain'} onClick={() => onBegin(row)}>
           {t('begin')}
         </Button>

@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { may, nextDue, type Due } from '@/core';
+import { may, mayOpenVisit, nextDue, type Due } from '@/core';
 import { formatWeekday } from '@/i18n/format';
 import type { TaskRow } from '@/db/task';
 import type { DiaryDay } from '@/services/appointment/queries';
@@ -53,7 +53,7 @@ function TodayPage({ day: firstDay, tasks: firstTasks }: Shown) {
   const rows = whose === 'own' ? own : day.rows;
   const [panel, setPanel] = useState<DayPanel | null>(null);
   const { begin, problem, busy } = useBegin(anew);
-  const due = nextDue(rows, { personId, fits: may(roles, 'clinicalWrite') }, now);
+  const due = nextDue(rows, { personId, fits: (row) => mayOpenVisit(roles, row.kind) }, now);
   const act = ({ act: what, row }: Due<Row>): void => {
     if (what === 'goOn' || what === 'begin') void begin(row);
     else setPanel({ kind: 'look', row });

@@ -11,11 +11,12 @@ export function useBegin(onRefused: () => void) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const begin = async (row: Row): Promise<void> => {
-    if (row.visitId !== null) return router.push(`/visits/${row.visitId}/history`);
+    const page = row.kind === 'collection' ? 'supply' : 'history';
+    if (row.visitId !== null) return router.push(`/visits/${row.visitId}/${page}`);
     setBusy(true);
     const done = await command('openVisit', { wearerId: row.wearerId, kind: row.kind, appointmentId: row.appointmentId });
     setBusy(false);
-    if (done?.ok) return router.push(`/visits/${done.value.visitId}/history`);
+    if (done?.ok) return router.push(`/visits/${done.value.visitId}/${page}`);
     if (done) {
       setProblem(done.error);
       onRefused();

@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { VISIT_KINDS, type VisitKind } from '@/core';
+import { mayOpenVisit, VISIT_KINDS, type VisitKind } from '@/core';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
@@ -16,20 +16,20 @@ export function NewVisit({ wearerId, onClose }: { readonly wearerId: string; rea
   const kinds = useTranslations('today.kind');
   const refusal = useRefusalWords();
   const router = useRouter();
-  const { command } = useServer();
+  const { command, session } = useServer();
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const begin = async (kind: VisitKind): Promise<void> => {
     setBusy(true);
     const done = await command('openVisit', { wearerId, kind });
     setBusy(false);
-    if (done?.ok) router.push(`/visits/${done.value.visitId}/history`);
+    if (done?.ok) router.push(`/visits/${done.value.visitId}/${kind === 'collection' ? 'supply' : 'history'}`);
     else if (done) setProblem(done.error);
   };
   return (
     <Panel open onClose={onClose} title={t('visitTitle')}>
       <div className="flex flex-col gap-2">
-        {VISIT_KINDS.map((kind) => (
+        {VISIT_KINDS.filter((kind) => mayOpenVisit(session.viewer.roles, kind)).map((kind) => (
           <Button key={kind} disabled={busy} onClick={() => void begin(kind)}>
             {kinds(kind)}
           </Button>

@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { lazy, Suspense, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { may, type WearerFile } from '@/core';
+import { may, mayOpenVisit, VISIT_KINDS, type WearerFile } from '@/core';
 import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
 import visitWords from '@/i18n/messages/en/visit.messages.json';
@@ -33,7 +33,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
   const [panel, setPanel] = useState<'visit' | 'edit' | null>(null);
   const { wearer } = file;
   const openNow = file.visits.find((v) => v.closedAt === null) ?? null;
-  const mayOpen = may(session.viewer.roles, 'clinicalWrite');
+  const mayOpen = VISIT_KINDS.some((kind) => mayOpenVisit(session.viewer.roles, kind));
   const close = (): void => setPanel(null);
   useKey(
     'n',

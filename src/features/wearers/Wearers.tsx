@@ -121,9 +121,7 @@ function WearersPage({ initial }: { readonly initial: WearersFound }) {
           ) : null}
         </section>
       )}
-      {listing ? (
-        <ListPanel of="wearers" columns={WEARER_COLUMNS} needed={WEARERS_NEED} onTaken={() => void anew()} onClose={() => setListing(false)} />
-      ) : null}
+      {listing ? <ListPanel of="wearers" columns={WEARER_COLUMNS} needed={WEARERS_NEED} onTaken={() => void anew()} onClose={() => setListing(false)} /> : null}
     </AppPage>
   );
 }

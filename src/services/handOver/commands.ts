@@ -1,10 +1,29 @@
 import 'server-only';
 import { EYES } from '../../core';
-import { invalid, notFound, ok, ruleBroken } from '../../lib/outcome';
+import { lockTrialStock, moveTrials } from '../../db/trialStock';
+import { err, invalid, notFound, ok, ruleBroken, type ProblemData, type Result } from '../../lib/outcome';
 import { handOverForm } from '../../schema/handOver';
 import { lockVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
-import { defineCommand } from '../define';
+import { defineCommand, type Context } from '../define';
+
+/** The lenses that go home beside the one on the eye come from its lot in the drawer. A lot that the drawer does not know is not counted there. */
+async function takeMore(
+  { tx, caller, now }: Context,
+  visitId: string,
+  row: { readonly trialStockId: string | null; readonly lot: string | null },
+  box: { readonly lot: string; readonly lensCount: number },
+): Promise<Result<null, { readonly code: string; readonly data: ProblemData }>> {
+  if (row.trialStockId === null || row.lot !== box.lot) return ok(null);
+  const more = box.lensCount - 1;
+  const stock = await lockTrialStock(tx, caller.practiceId, row.trialStockId);
+  if (!stock || stock.count < more) return err({ code: 'trialsFewer', data: { lot: box.lot, left: (stock?.count ?? 0) + 1 } });
+  await moveTrials(tx, caller.practiceId, [{ trialStockId: row.trialStockId, kind: 'givenHome', change: -more, visitId, note: null }], {
+    at: now,
+    by: caller.personId,
+  });
+  return ok(null);
+}
 
 export const handOver = defineCommand({
   name: 'handOver',
@@ -35,6 +54,10 @@ export const handOver = defineCommand({
       if (row.source === 'dispensed') return ruleBroken('handedOverAlready', { eye });
       if (box.expiresOn < today) return invalid([eye, 'expiresOn'], 'lensExpired', { expired: box.expiresOn });
       if (given.some((c) => c.current?.lensOnEyeId === row.rootId)) return ruleBroken('handedOverAlready', { eye });
+      if (box.lensCount > 1) {
+        const more = await takeMore(context, taken.value.visit.id, row, box);
+        if (!more.ok) return invalid([eye, 'lensCount'], more.error.code, more.error.data);
+      }
       taken.value.add('handOver', eye, {
         wearerId,
         lensId: row.lensId,
@@ -45,7 +68,7 @@ export const handOver = defineCommand({
         lot: box.lot,
         expiresOn: box.expiresOn,
         openedOn: today,
-        lensCount: 1,
+        lensCount: box.lensCount,
         teaching: signOff === null ? 'experienced' : 'signedOff',
         signOffId: signOff,
         experienceNote: signOff === null ? form.experienceNote : null,

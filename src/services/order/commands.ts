@@ -1,5 +1,5 @@
 import 'server-only';
-import { EYES, isOrderable, latest, supplyPlan, type Eye, type PrescriptionEyeRow } from '../../core';
+import { EYES, isOrderable, latest, may, supplyPlan, type Eye, type PrescriptionEyeRow } from '../../core';
 import { findFamily, findFamilyInForce, type FamilyWithBlocks } from '../../db/family';
 import { listLenses } from '../../db/lens';
 import { findOrderByKey, insertOrder } from '../../db/order';
@@ -42,6 +42,7 @@ export const placeOrder = defineCommand({
     if (newest.expiresOn < today) return ruleBroken('prescriptionExpired', { expired: newest.expiresOn });
     const packsOf: Record<Eye, number> = { right: form.rightPacks, left: form.leftPacks };
     const lines = [];
+    let lasts = false;
     for (const eye of EYES) {
       const packs = packsOf[eye];
       if (packs === 0) continue;
@@ -59,8 +60,12 @@ export const placeOrder = defineCommand({
         inHand: inHand && { openedOn: inHand.openedOn ?? today, lenses: inHand.lensCount },
         wear: { modality: family.modality, daysPerWeek: newest.daysPerWeek },
       });
-      if (settings.pastExpiry === 'refuse' && plan.runOut !== null && plan.runOut > newest.expiresOn) {
-        return invalid(`${eye}Packs`, 'pastExpiry', { runOut: plan.runOut, expires: newest.expiresOn });
+      const past = plan.runOut !== null && plan.runOut > newest.expiresOn ? { runOut: plan.runOut, expires: newest.expiresOn } : null;
+      if (past) {
+        if (settings.pastExpiry === 'refuse') return invalid(`${eye}Packs`, 'pastExpiry', past);
+        if (!may(caller.roles, 'sign')) return invalid(`${eye}Packs`, 'pastExpiryPrescriber', past);
+        if (form.pastExpiryNote === null) return invalid('pastExpiryNote', 'pastExpiryNote', past);
+        lasts = true;
       }
       lines.push({
         id: context.newId(),
@@ -88,6 +93,7 @@ export const placeOrder = defineCommand({
         prescriptionId: newest.id,
         placedAt: now,
         placedBy: caller.personId,
+        pastExpiryNote: lasts ? form.pastExpiryNote : null,
       },
       lines,
       context.newId(),

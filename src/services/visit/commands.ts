@@ -3,18 +3,20 @@ import { changeAppointment, lockAppointment, lockAppointmentOfVisit } from '../.
 import { deleteDraft, putDraft } from '../../db/draft';
 import { findOpenVisitOf, findVisit, insertVisit, setVisitClosed } from '../../db/visit';
 import { findWearer } from '../../db/wearer';
-import { err, notFound, ok } from '../../lib/outcome';
+import { mayOpenVisit } from '../../core';
+import { err, forbidden, notFound, ok } from '../../lib/outcome';
 import { closeVisitForm, draftForm, openVisitForm } from '../../schema/visit';
 import { defineCommand } from '../define';
 import { lockVisit } from './lock';
 
 export const openVisit = defineCommand({
   name: 'openVisit',
-  right: 'clinicalWrite',
+  right: 'handOver',
   input: openVisitForm,
   about: (_form, out: { visitId: string }) => ({ subjectKind: 'visit', subjectId: out.visitId }),
   run: async (context, form) => {
     const { tx, caller, now } = context;
+    if (!mayOpenVisit(caller.roles, form.kind)) return forbidden('clinicalWrite');
     const wearer = await findWearer(tx, caller.practiceId, form.wearerId);
     if (!wearer) return notFound('wearer');
     if (form.appointmentId !== null) {
@@ -44,13 +46,14 @@ export const openVisit = defineCommand({
 
 export const closeVisit = defineCommand({
   name: 'closeVisit',
-  right: 'clinicalWrite',
+  right: 'handOver',
   input: closeVisitForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
+    const { tx, caller, now } = context;
     const taken = await lockVisit(context, form, { gate: 'record' });
     if (!taken.ok) return taken;
-    const { tx, caller, now } = context;
+    if (!mayOpenVisit(caller.roles, taken.value.visit.kind)) return forbidden('clinicalWrite');
     context.answer.visit = await setVisitClosed(tx, caller.practiceId, form.visitId, now);
     const appointment = await lockAppointmentOfVisit(tx, caller.practiceId, form.visitId);
     if (appointment) await changeAppointment(tx, { ...appointment, state: 'done' }, { kind: 'done', reason: null, at: now, by: caller.personId });

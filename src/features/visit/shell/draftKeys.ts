@@ -31,8 +31,8 @@ interface KeysOf {
     | 'note'
     | `${Eye}${'Pick' | 'Out' | 'Family' | 'Despite' | 'Power' | 'Curve' | 'Add'}`
     | `why:${Eye | 'wearer'}:${string}`;
-  lesson: 'experience' | `${Eye}${'Stay' | 'Lot' | 'Expires'}`;
-  supply: 'purpose' | `${Eye}Packs`;
+  lesson: 'experience' | `${Eye}${'Stay' | 'Lot' | 'Expires' | 'Count'}`;
+  supply: 'purpose' | 'pastExpiry' | `${Eye}Packs`;
 }
 /** Steps in which something is typed that is not recorded at once. */
 export type DraftStep = keyof KeysOf;

@@ -17,6 +17,8 @@ import { useVisit } from '../../shell/VisitProvider';
 /** The bar's button sends this form. */
 export const HAND_OVER_FORM = 'hand-over';
 
+const numberOf = (text: string): number => (/^\d{1,2}$/.test(text.trim()) ? Number(text.trim()) : -1);
+
 /** The trial pair goes home: lot and expiry read off the pack, each eye its own. */
 export function HandOver({ experienced }: { readonly experienced: boolean }) {
   const t = useTranslations('handOver');
@@ -40,11 +42,14 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
         lensOnEyeId: row.rootId,
         lot: draft.body[`${e}Lot`] ?? row.current.lot ?? '',
         expiresOn: draft.body[`${e}Expires`] ?? (row.current.expiresOn ? formatDay(row.current.expiresOn) : ''),
+        lensCount: isDaily(e) ? numberOf(draft.body[`${e}Count`] ?? '1') : 1,
       };
     };
     const done = await run('handOver', { right: box('right'), left: box('left'), experienceNote: draft.body.experience ?? '' }, t('done'));
     if (done?.ok) draft.clear();
   };
+  /** Daily lenses go home for as many days as there are. */
+  const isDaily = (e: Eye): boolean => record.lenses[trial(e)?.current.lensId ?? '']?.modality === 'daily';
   /** Power prescribed for the eye where the trial is another one. */
   const differs = (e: Eye): string | null => {
     const row = record.prescriptions[0]?.eyes.find((x) => x.eye === e);
@@ -85,6 +90,7 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
     const lotProblem = problemAt(problem, e, 'lot');
     const expiryProblem = problemAt(problem, e, 'expiresOn');
     const other = problemAt(problem, e, 'lensOnEyeId');
+    const countProblem = problemAt(problem, e, 'lensCount');
     return (
       <div className="w-full max-w-[330px]">
         <Field
@@ -100,6 +106,16 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
           onValue={(value) => draft.set(`${e}Expires`, value)}
           problem={expiryProblem ? words(expiryProblem.code, expiryProblem.data) : other ? words(other.code, other.data) : null}
         />
+        {isDaily(e) ? (
+          <Field
+            label={t('count', { eye: eyeWords.short(e) })}
+            value={draft.body[`${e}Count`] ?? '1'}
+            onValue={(value) => draft.set(`${e}Count`, value)}
+            inputMode="numeric"
+            mono
+            problem={countProblem ? words(countProblem.code, countProblem.data) : null}
+          />
+        ) : null}
         {differs(e) ? (
           <p>
             <Stated state="watch">{t('notPrescribed', { power: differs(e) ?? '' })}</Stated>

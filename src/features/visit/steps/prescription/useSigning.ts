@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { addDays, addYears, lastLookAtWearer, may, PURPOSES, type Eye, type Picked } from '@/core';
+import { addMonths, lastLookAtWearer, may, PURPOSES, type Eye, type Picked } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { eyesOfRecord } from '../../shell/eyes';
 import { decisionOf } from '../../shell/health';
@@ -25,7 +25,7 @@ function usePlans() {
   const overnight = decisionOf(record)?.chosen.wear === 'overnight';
   const look = (e: Eye) => lookAt(e, plans[e], { record, state: states[e], health, raw, overnight });
   const purpose = PURPOSES.find((p) => p === draft.body.purpose) ?? 'everyday';
-  const proposedExpiry = addDays(addYears(today, Math.max(1, Math.round(settings.prescriptionMonths / 12))), 0);
+  const said = health.answers.daysPerWeek?.value;
   return {
     draft,
     picks,
@@ -38,8 +38,9 @@ function usePlans() {
     wearerLook: lastLookAtWearer(health),
     purpose,
     before: record.prescriptions.find((p) => p.purpose === purpose) ?? null,
-    expires: draft.body.expires ?? formatDay(proposedExpiry),
-    days: draft.body.days ?? '7',
+    expires: draft.body.expires ?? formatDay(addMonths(today, settings.prescriptionMonths)),
+    /** As often as the wearer said; every day where nothing was said. */
+    days: draft.body.days ?? (typeof said === 'number' ? String(said) : '7'),
     mustWait: settings.finalPrescription === 'afterAftercare' && record.visit.kind !== 'aftercare',
     maySign: may(viewer.roles, 'sign'),
   };

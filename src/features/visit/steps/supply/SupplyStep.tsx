@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useRef, type RefObject } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
-import { may } from '@/core';
+import { mayOpenVisit } from '@/core';
 import { formatDay } from '@/i18n/format';
 import draftWords from '@/i18n/messages/en/draft.messages.json';
 import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
@@ -11,6 +11,7 @@ import rawWords from '@/i18n/messages/en/raw.messages.json';
 import supplyWords from '@/i18n/messages/en/supply.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
+import { Field } from '@/ui/Field';
 import { Stated, StateMark } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
 import { problemAt, useProblemWords } from '../../../common/words';
@@ -32,6 +33,10 @@ function SupplyStepBody() {
   const blocks = useSupplyWorking(supply);
   const form = useRef<HTMLFormElement>(null);
   const { draft, held, prescription, orders, order, mayOrder } = supply;
+  const wordsAt = (path: string): string | null => {
+    const found = problemAt(problem, path);
+    return found ? words(found.code, found.data) : null;
+  };
   useHotkeys('ctrl+enter', () => form.current?.requestSubmit(), { enableOnFormTags: true });
   return (
     <VisitFrame
@@ -69,6 +74,16 @@ function SupplyStepBody() {
               {words('packsRequired')}
             </p>
           ) : null}
+          {problemAt(problem, 'pastExpiryNote') || draft.body.pastExpiry ? (
+            <div className="px-6 py-2 max-w-[640px]">
+              <Field
+                label={t('pastExpiryWhy')}
+                value={draft.body.pastExpiry ?? ''}
+                onValue={(value) => draft.set('pastExpiry', value)}
+                problem={wordsAt('pastExpiryNote')}
+              />
+            </div>
+          ) : null}
           {!mayOrder && !order ? (
             <p className="px-6 py-2">
               <Stated state="watch">{t('onlyCoordinator')}</Stated>
@@ -98,7 +113,7 @@ function SupplyActions({ supply, form }: { readonly supply: Supply; readonly for
   const handedOver = record.handOvers.some((c) => c.current?.visitId === record.visit.id);
   return (
     <>
-      <Button disabled={busy || closed || !may(record.session.viewer.roles, 'clinicalWrite')} onClick={() => void close()}>
+      <Button disabled={busy || closed || !mayOpenVisit(record.session.viewer.roles, record.visit.kind)} onClick={() => void close()}>
         {handedOver ? t('close') : t('closeWithout')}
       </Button>
       {order ? (

@@ -1,12 +1,10 @@
-import { useEffect, useRef, type FormEvent } from 'react';
+import { useRef, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { boxesOf, EYES, eyeSupply, inForce, isAnswered, may, orderOf, type Eye, type EyeSupply, type Order } from '@/core';
 import { useDraft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
+import { useAwaited } from './useAwaited';
 import { costOf, packsTyped, sourceOf } from './model';
-
-/** A supplier's answer is told as it comes; where nothing can be heard, the page looks for it. */
-const LOOK_EVERY_MS = 10_000;
 
 /** The prescription that is ordered under, the boxes for each eye, and the order. */
 export function useSupply() {
@@ -19,12 +17,10 @@ export function useSupply() {
   // Boxes that lie here are to be seen whatever is in force by now.
   const lieHere = (o: Order): boolean => EYES.some((e) => (boxesOf(o, e)?.here.length ?? 0) > 0);
   const orders = record.orders.filter((o) => o.prescriptionId === prescription?.id || lieHere(o));
-  const waiting = orders.some((o) => !isAnswered(o));
-  useEffect(() => {
-    if (!waiting) return undefined;
-    const timer = setInterval(() => void refresh(), LOOK_EVERY_MS);
-    return () => clearInterval(timer);
-  }, [waiting, refresh]);
+  useAwaited(
+    orders.filter((o) => !isAnswered(o)),
+    refresh,
+  );
 
   /** The order that an eye waits for; none once its boxes are handed over, or where it was refused. */
   const waitsFor = (e: Eye) => (prescription ? orderOf(record, prescription, e) : null);
@@ -38,7 +34,13 @@ export function useSupply() {
     // One key for this intention: pressed twice, or sent again after an outage, it is one order.
     requestKey.current ??= crypto.randomUUID();
     const packs = (e: Eye): number => (supplies[e] && waitsFor(e) === null ? (typed(e) ?? supplies[e].proposed) : 0);
-    const form = { requestKey: requestKey.current, prescriptionId: prescription.id, rightPacks: packs('right'), leftPacks: packs('left') };
+    const form = {
+      requestKey: requestKey.current,
+      prescriptionId: prescription.id,
+      rightPacks: packs('right'),
+      leftPacks: packs('left'),
+      pastExpiryNote: draft.body.pastExpiry ?? '',
+    };
     const done = await run('placeOrder', form, t('placedToast'));
     if (!done?.ok) return;
     requestKey.current = null;
