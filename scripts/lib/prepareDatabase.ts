@@ -28,10 +28,13 @@ export async function prepareDatabase(url: string, options: { readonly demoAt: s
   }
 }
 
-/** Brings the demo's diary to today, so that a demo loaded last week still has a day to show. */
+/** Brings the demo's diary to today, so that a demo loaded last week still has a day to show; what happened to each appointment moves with it. */
 export async function moveDiaryToToday(sql: Sql, today: string, timeZone: string): Promise<void> {
-  await sql`
-    update appointment set starts_at = starts_at + (${today}::date - newest.day) * interval '1 day', state = 'booked'
-    from (select max((starts_at at time zone ${timeZone})::date) as day from appointment) newest
-    where newest.day < ${today}::date`;
+  const [late] = await sql<{ days: number }[]>`
+    select ${today}::date - max((starts_at at time zone ${timeZone})::date) as days from appointment having max((starts_at at time zone ${timeZone})::date) < ${today}::date`;
+  if (!late) return;
+  await sql.begin(async (tx) => {
+    await tx`update appointment set starts_at = starts_at + ${late.days} * interval '1 day', state = 'booked', late_minutes = 0`;
+    await tx`update appointment_event set starts_at = starts_at + ${late.days} * interval '1 day'`;
+  });
 }
