@@ -86,6 +86,7 @@ export * from './fit/worn';
 export * from './fit/visitPatterns';
 export * from './supply/runOut';
 export * from './supply/supplyPlan';
+export * from './supply/supplierAnswer';
 export * from './supply/yearlyCost';
 export * from './supply/familyCost';
 export * from './supply/careSystem';

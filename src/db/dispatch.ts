@@ -6,6 +6,8 @@ export interface DispatchRow {
   readonly orderId: string;
   readonly practiceId: string;
   readonly number: number;
+  /** The practice's day on which it was placed. */
+  readonly placedOn: string;
   readonly attempts: number;
 }
 
@@ -15,7 +17,8 @@ export interface DispatchRow {
  */
 export async function claimDispatch(sql: Db, now: string, retryAt: (attempts: number) => string): Promise<DispatchRow | null> {
   const [row] = await sql<DispatchRow[]>`
-    select d.order_id, d.practice_id, d.attempts, o.number from order_dispatch d join lens_order o on o.id = d.order_id
+    select d.order_id, d.practice_id, d.attempts, o.number, (o.placed_at at time zone p.time_zone)::date as placed_on
+    from order_dispatch d join lens_order o on o.id = d.order_id join practice p on p.id = d.practice_id
     where d.done_at is null and d.due_at <= ${now} and not wearer_under_absolute_stop(o.practice_id, o.wearer_id) order by d.due_at limit 1 for update of d skip locked`;
   if (!row) return null;
   await sql`
@@ -67,18 +70,34 @@ export async function recordSupplierAnswer(
   await sql`update order_dispatch set done_at = ${e.at}, last_problem = null where order_id = ${e.orderId} and practice_id = ${e.practiceId}`;
 }
 
-export async function noteDispatchFailure(sql: Db, f: { id: string; practiceId: string; orderId: string; at: string; problem: string }): Promise<void> {
-  await sql`update order_dispatch set last_problem = ${f.problem} where order_id = ${f.orderId} and practice_id = ${f.practiceId}`;
+/** No answer, or none that can be believed: kept once a spell, not once a try. */
+export async function noteDispatchFailure(
+  sql: Db,
+  f: {
+    id: string;
+    practiceId: string;
+    orderId: string;
+    at: string;
+    state: 'sendFailed' | 'doubtful';
+    detail: { readonly problem: string; readonly said?: string };
+  },
+): Promise<void> {
+  await sql`update order_dispatch set last_problem = ${f.detail.problem} where order_id = ${f.orderId} and practice_id = ${f.practiceId}`;
   const [last] = await sql<{ state: string }[]>`
     select state from order_event where practice_id = ${f.practiceId} and order_id = ${f.orderId} order by sequence desc limit 1`;
-  // One line a spell of silence, not one a try.
-  if (last?.state === 'sendFailed') return;
+  if (last?.state === f.state) return;
   await sql`
     insert into order_event (id, practice_id, order_id, state, at, detail)
-    values (${f.id}, ${f.practiceId}, ${f.orderId}, 'sendFailed', ${f.at}, ${sql.json({ problem: f.problem })})`;
+    values (${f.id}, ${f.practiceId}, ${f.orderId}, ${f.state}, ${f.at}, ${sql.json({ ...f.detail })})`;
 }
 
-/** Makes a waiting order due at once. */
+/** Does a supplier's name for an order belong to another one already? */
+export async function isReferenceUsed(sql: Db, practiceId: string, orderId: string, reference: string): Promise<boolean> {
+  const [row] = await sql`
+    select 1 from order_event where practice_id = ${practiceId} and supplier_reference = ${reference} and order_id <> ${orderId} limit 1`;
+  return row !== undefined;
+}
+
 /** Is an order held because an absolute stop stands for its wearer? */
 export async function isHeld(sql: Db, practiceId: string, orderId: string): Promise<boolean> {
   const [row] = await sql<{ held: boolean }[]>`
@@ -86,6 +105,7 @@ export async function isHeld(sql: Db, practiceId: string, orderId: string): Prom
   return row?.held ?? false;
 }
 
+/** Makes a waiting order due at once. */
 export async function hastenDispatch(sql: Db, practiceId: string, orderId: string, now: string): Promise<boolean> {
   const rows = await sql`
     update order_dispatch set due_at = ${now}

@@ -41,8 +41,11 @@ export async function touchSession(sql: Db, tokenHash: string, at: string): Prom
   await sql`update session set seen_at = ${at} where token_hash = ${tokenHash} and ended_at is null`;
 }
 
-export async function endSession(sql: Db, tokenHash: string, at: string): Promise<void> {
-  await sql`update session set ended_at = ${at} where token_hash = ${tokenHash} and ended_at is null`;
+/** @returns whose it was; null when it had ended before */
+export async function endSession(sql: Db, tokenHash: string, at: string): Promise<{ readonly practiceId: string; readonly personId: string } | null> {
+  const [row] = await sql<{ practiceId: string; personId: string }[]>`
+    update session set ended_at = ${at} where token_hash = ${tokenHash} and ended_at is null returning practice_id, person_id`;
+  return row ?? null;
 }
 
 export async function endSessionsOf(sql: Db, practiceId: string, personId: string, at: string): Promise<void> {

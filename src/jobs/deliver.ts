@@ -3,9 +3,12 @@ import { addSeconds, type IsoInstant } from '../core';
 import type { Sql, Tx } from '../db/client';
 import type { Clock } from '../lib/clock';
 
-/** What somebody outside answered: done with, refused for good, or nothing yet. */
+/** What somebody outside answered: done with, refused for good, nothing yet, or something that cannot be believed. */
 export type Delivered<Answer> =
-  { readonly kind: 'answer'; readonly answer: Answer } | { readonly kind: 'refused' } | { readonly kind: 'silent'; readonly problem: string };
+  | { readonly kind: 'answer'; readonly answer: Answer }
+  | { readonly kind: 'refused' }
+  | { readonly kind: 'silent'; readonly problem: string }
+  | { readonly kind: 'doubtful'; readonly doubt: string; readonly said: string };
 
 /** Something that waits to be brought to somebody outside. */
 export interface Delivery<Row, Answer> {

@@ -1,6 +1,15 @@
 import 'server-only';
 import { z } from 'zod';
-import { claimDispatch, listDispatchLines, noteDispatchFailure, recordSupplierAnswer, type DispatchLine, type DispatchRow } from '../db/dispatch';
+import { answerDoubt, REFERENCE_MAX, type AnswerDoubt } from '../core';
+import {
+  claimDispatch,
+  isReferenceUsed,
+  listDispatchLines,
+  noteDispatchFailure,
+  recordSupplierAnswer,
+  type DispatchLine,
+  type DispatchRow,
+} from '../db/dispatch';
 import type { Sql } from '../db/client';
 import type { Clock } from '../lib/clock';
 import { deliverOne, type Delivered } from './deliver';
@@ -14,10 +23,18 @@ export interface DispatchDeps {
 }
 
 const answerShape = z.object({
-  reference: z.string().min(1),
+  order: z.number().int(),
+  reference: z
+    .string()
+    .min(1)
+    .max(REFERENCE_MAX)
+    .regex(/^[\x20-\x7e]+$/),
   state: z.enum(['acknowledged', 'backordered']),
   dueOn: z.iso.date(),
 });
+/** Most of an answer that is read, and of one not understood that is kept, characters. */
+const ANSWER_MAX = 16_384;
+const KEPT_MAX = 400;
 
 /** A line as the supplier reads it: figures to make, or raw data to work them out from; never both. */
 const lineOf = (l: DispatchLine) =>
@@ -37,6 +54,40 @@ const lineOf = (l: DispatchLine) =>
       };
 
 type Answer = z.infer<typeof answerShape>;
+const doubtful = (doubt: AnswerDoubt, said: string): Delivered<Answer> => ({
+  kind: 'doubtful',
+  doubt,
+  said: said.replace(/[^\x20-\x7e]/g, ' ').slice(0, KEPT_MAX),
+});
+
+/** Reads an answer to its end, or to the most that is read; null when there is more. */
+async function textOf(response: Response): Promise<string | null> {
+  if (Number(response.headers.get('content-length') ?? '0') > ANSWER_MAX) return null;
+  const decoder = new TextDecoder();
+  let text = '';
+  for await (const chunk of response.body ?? []) {
+    text += decoder.decode(chunk, { stream: true });
+    if (text.length > ANSWER_MAX) return null;
+  }
+  return text;
+}
+
+/** What was answered, if it is an answer to this order. */
+async function read(deps: DispatchDeps, row: DispatchRow, response: Response): Promise<Delivered<Answer>> {
+  const text = await textOf(response);
+  if (text === null) return doubtful('tooLong', '');
+  let body: unknown;
+  try {
+    body = JSON.parse(text);
+  } catch {
+    return doubtful('notUnderstood', text);
+  }
+  const answer = answerShape.safeParse(body);
+  if (!answer.success) return doubtful('notUnderstood', text);
+  const used = await isReferenceUsed(deps.sql, row.practiceId, row.orderId, answer.data.reference);
+  const doubt = answerDoubt(answer.data, row, used);
+  return doubt === null ? { kind: 'answer', answer: answer.data } : doubtful(doubt, text);
+}
 
 async function ask(deps: DispatchDeps, row: DispatchRow): Promise<Delivered<Answer>> {
   const lines = await listDispatchLines(deps.sql, row.practiceId, row.orderId);
@@ -49,14 +100,16 @@ async function ask(deps: DispatchDeps, row: DispatchRow): Promise<Delivered<Answ
         number: row.number,
         lines: lines.map(lineOf),
       }),
+      // A prescription goes to the address that the practice named, and to no other.
+      redirect: 'manual',
       signal: AbortSignal.timeout(deps.timeoutMs),
     });
+    if (response.status >= 300 && response.status < 400) return doubtful('redirected', response.headers.get('location') ?? '');
     if (response.status === 422 || response.status === 400) return { kind: 'refused' };
     if (!response.ok) return { kind: 'silent', problem: `status ${response.status}` };
-    const read = answerShape.safeParse(await response.json());
-    return read.success ? { kind: 'answer', answer: read.data } : { kind: 'silent', problem: 'answer not understood' };
+    return await read(deps, row, response);
   } catch (cause) {
-    return { kind: 'silent', problem: cause instanceof Error && cause.name === 'TimeoutError' ? 'no answer in time' : 'not reached' };
+    return { kind: 'silent', problem: cause instanceof Error && cause.name === 'TimeoutError' ? 'timeout' : 'unreached' };
   }
 }
 
@@ -67,7 +120,8 @@ export const dispatchOne = (deps: DispatchDeps): Promise<boolean> =>
     bring: (row) => ask(deps, row),
     store: async (tx, { practiceId, orderId }, came, at) => {
       const base = { id: crypto.randomUUID(), practiceId, orderId, at };
-      if (came.kind === 'silent') await noteDispatchFailure(tx, { ...base, problem: came.problem });
+      if (came.kind === 'silent') await noteDispatchFailure(tx, { ...base, state: 'sendFailed', detail: { problem: came.problem } });
+      else if (came.kind === 'doubtful') await noteDispatchFailure(tx, { ...base, state: 'doubtful', detail: { problem: came.doubt, said: came.said } });
       else {
         const { state, reference, dueOn } = came.kind === 'answer' ? came.answer : { state: 'refused' as const, reference: null, dueOn: null };
         await recordSupplierAnswer(tx, { ...base, state, supplierReference: reference, dueOn, detail: {} });

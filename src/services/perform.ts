@@ -81,7 +81,19 @@ export async function performWith<Shape extends z.ZodType, Output, Prepared, Ext
   options: PerformOptions<Extra> = {},
 ): Promise<Result<Performed<Output, Extra>>> {
   const refused = refusalOf(service, caller);
-  if (refused) return err(refused);
+  if (refused) {
+    // Whoever tries what they may not is on record; what they sent is not.
+    const at = await deps.clock.now();
+    await auditInsert(deps.sql, {
+      id: crypto.randomUUID(),
+      practiceId: caller.practiceId,
+      ...actorOf(caller),
+      at,
+      action: service.name,
+      detail: { refused: refused.kind },
+    });
+    return err(refused);
+  }
   const read = service.input.safeParse(raw);
   if (!read.success) return err(toProblem(read.error));
   const now = await deps.clock.now();

@@ -131,3 +131,42 @@ describe('the supplier stand-in', () => {
     expect((await fetch(`${url}/orders`, { method: 'POST', headers: { 'idempotency-key': 'k' }, body: 'nonsense' })).status).toBe(400);
   });
 });
+
+describe('an answer that does not fit the order', () => {
+  it.each([
+    ['otherOrder', 'otherOrder'],
+    ['past', 'duePast'],
+    ['far', 'dueFar'],
+    ['nonsense', 'notUnderstood'],
+    ['long', 'tooLong'],
+    ['redirect', 'redirected'],
+  ] as const)('%s: kept and shown once, counts as no answer, and the right one is taken when it comes', async (fault, doubt) => {
+    const id = await order();
+    await setFault(fault);
+    for (let i = 0; i < 3; i++) {
+      await dispatchOne(deps);
+      world.move(400);
+    }
+    expect(await states(id)).toEqual(['placed', 'doubtful']);
+    const [event] = await world.db.owner<{ detail: { problem: string; said: string } }[]>`
+      select detail from order_event where order_id = ${id} and state = 'doubtful'`;
+    expect(event?.detail.problem).toBe(doubt);
+    expect(event?.detail.said.length).toBeLessThanOrEqual(400);
+    await setFault('none');
+    await dispatchOne(deps);
+    expect(await states(id)).toEqual(['placed', 'doubtful', 'acknowledged']);
+    expect((await atSupplier(id))?.seen).toBeGreaterThanOrEqual(1);
+  });
+  it('under a reference that another order has', async () => {
+    const [first] = await world.db.owner<{ reference: string }[]>`select supplier_reference as reference from order_event where supplier_reference = 'MR-4101'`;
+    expect(first?.reference).toBe('MR-4101');
+    const id = await order();
+    await setFault('usedReference');
+    await dispatchOne(deps);
+    expect(await states(id)).toEqual(['placed', 'doubtful']);
+    await setFault('none');
+    world.move(400);
+    await dispatchOne(deps);
+    expect(await states(id)).toEqual(['placed', 'doubtful', 'acknowledged']);
+  });
+});

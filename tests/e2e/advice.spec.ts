@@ -1,5 +1,5 @@
 import { CAREFUL } from '../support/careful';
-import { expect, openVisit, say, see, signIn, test, typePowers, waitForLife } from './site';
+import { expect, openVisit, say, see, signIn, test, typePowers, waitForLife, waitForLife } from './site';
 
 test.use({ file: 'advice' });
 test.beforeEach(async ({ page }) => signIn(page));
@@ -156,6 +156,7 @@ test('what a year costs, of both kinds, at the days this wearer wears lenses; ca
   await expect(page.getByTestId('cost')).toContainText('They cost the same at 3.6 days a week');
   const admin = await browser.newPage({ baseURL: site.url });
   await admin.clock.install({ time: await site.now() });
+  waitForLife(admin);
   await signIn(admin, /Merle Vantongeren/);
   await admin.goto('/settings');
   await admin.getByRole('button', { name: 'Change Samphire Overnight' }).click();

@@ -51,7 +51,7 @@ test('today’s list follows what others open', async ({ page, browser, site }) 
   await other.goto('/');
   const begun = other.locator('tr', { hasText: 'booked' }).first();
   const row = page.getByTestId((await begun.getAttribute('data-testid')) ?? '');
-  await begun.getByRole('button').click();
+  await begun.getByRole('button', { name: 'Begin the visit' }).click();
   await other.waitForURL('**/history');
   await expect(row).toContainText('booked');
   // However often others press, the list is read anew every ten seconds at most.

@@ -63,7 +63,11 @@ describe('the calendar against the Temporal polyfill, a reference library', () =
       fc.property(day, day, fc.integer({ min: -4000, max: 4000 }), fc.integer({ min: -90, max: 90 }), (a, b, days, years) => {
         expect(addDays(a, days)).toBe(plain(a).add({ days }).toString());
         expect(addYears(a, years)).toBe(plain(a).add({ years }).toString());
-        expect(addMonths(a, years * 7 - 3)).toBe(plain(a).add({ months: years * 7 - 3 }).toString());
+        expect(addMonths(a, years * 7 - 3)).toBe(
+          plain(a)
+            .add({ months: years * 7 - 3 })
+            .toString(),
+        );
         expect(daysBetween(a, b)).toBe(plain(a).until(plain(b), { largestUnit: 'days' }).days);
       }),
     );

@@ -2,7 +2,7 @@ import type { RawOrder } from '../supply/rawOrder';
 import type { Eye } from '../units';
 
 /** What happens to an order. */
-export const ORDER_STATES = ['placed', 'sendFailed', 'acknowledged', 'backordered', 'refused', 'received'] as const;
+export const ORDER_STATES = ['placed', 'sendFailed', 'doubtful', 'acknowledged', 'backordered', 'refused', 'received'] as const;
 export type OrderState = (typeof ORDER_STATES)[number];
 
 export interface OrderLineRow {

@@ -5,7 +5,7 @@ import listWords from '@/i18n/messages/en/list.messages.json';
 import listProblems from '@/i18n/messages/en/listProblems.messages.json';
 import { withWords } from '@/i18n/withWords';
 import type { Result } from '@/lib/outcome';
-import { LIST_MAX_BYTES } from '@/schema/listColumns';
+import { LIST_MAX_BYTES, TRIAL_COLUMNS, TRIALS_NEED, WEARER_COLUMNS, WEARERS_NEED } from '@/schema/listColumns';
 import type { ListRead } from '@/services/list/read';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
@@ -15,16 +15,21 @@ import { useProblemWords, useRefusalWords } from './words';
 
 interface ListPanelProps {
   readonly of: 'wearers' | 'trials';
-  readonly columns: readonly string[];
-  readonly needed: readonly string[];
   /** Told once the list was taken in. */
   readonly onTaken: () => void;
   readonly onClose: () => void;
 }
 
+const COLUMNS = {
+  wearers: { all: WEARER_COLUMNS, needed: WEARERS_NEED },
+  trials: { all: TRIAL_COLUMNS, needed: TRIALS_NEED },
+} as const;
+
 /** A list as a file: first looked at, with what is wrong line by line; then taken in. */
-function ListPanelBody({ of, columns, needed, onTaken, onClose }: ListPanelProps) {
+function ListPanelBody({ of, onTaken, onClose }: ListPanelProps) {
   const t = useTranslations('list');
+  const { all, needed } = COLUMNS[of];
+  const missing = (c: string): boolean => !needed.some((n) => n === c);
   const refusal = useRefusalWords();
   const [file, setFile] = useState<File | null>(null);
   const [read, setRead] = useState<ListRead | null>(null);
@@ -64,7 +69,7 @@ function ListPanelBody({ of, columns, needed, onTaken, onClose }: ListPanelProps
     <Panel open wide onClose={onClose} title={t(`title.${of}`)}>
       <p>{t(`line.${of}`)}</p>
       <p className="note pt-1">{t('needed', { columns: needed.join(', ') })}</p>
-      <p className="note pb-2 break-words">{t('others', { columns: columns.filter((c) => !needed.includes(c)).join(', ') })}</p>
+      <p className="note pb-2 break-words">{t('others', { columns: all.filter(missing).join(', ') })}</p>
       <input
         type="file"
         accept=".csv,.txt,.tsv,text/csv,text/plain"

@@ -20,12 +20,11 @@ export function DayPanels({
   onPanel,
   onDone,
 }: {
-  readonly panel: DayPanel | null;
+  readonly panel: DayPanel;
   readonly day: DiaryDay;
   readonly onPanel: (panel: DayPanel | null) => void;
   readonly onDone: () => void;
 }) {
-  if (panel === null) return null;
   const close = (): void => onPanel(null);
   if (panel.kind === 'book') return <BookPanel day={day} wearer={panel.wearer} kind={panel.visit ?? 'aftercare'} onDone={onDone} onClose={close} />;
   // As it is now, whoever changed it.

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { addDays, may, parseDay, type VisitKind } from '@/core';
 import { formatDay } from '@/i18n/format';
@@ -12,7 +12,7 @@ import { useNow } from '../common/Clock';
 import { useKey } from '../common/keys';
 import { useServer } from '../common/ServerProvider';
 import { useRefusalWords } from '../common/words';
-import { DayPanels, type DayPanel } from './DayPanels';
+import type { DayPanel } from './DayPanels';
 import { DayStrip } from './DayStrip';
 import { DayTable } from './DayTable';
 import type { Found } from './FindWearer';
@@ -23,6 +23,9 @@ import diaryProblems from '@/i18n/messages/en/diaryProblems.messages.json';
 import diaryWords from '@/i18n/messages/en/diary.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
 import { withWords } from '@/i18n/withWords';
+
+// Opened now and then: they bring their own scripts.
+const DayPanels = lazy(() => import('./DayPanels').then((m) => ({ default: m.DayPanels })));
 
 /** Any day of the diary: its rooms and its list; from here appointments are booked and moved. */
 function DiaryPage({ day: first, wearer, visit }: { readonly day: DiaryDay; readonly wearer: Found | null; readonly visit: VisitKind }) {
@@ -83,7 +86,7 @@ function DiaryPage({ day: first, wearer, visit }: { readonly day: DiaryDay; read
       ) : (
         <p className="p-6">{t('nobodyBooked')}</p>
       )}
-      <DayPanels panel={panel} day={day} onPanel={setPanel} onDone={anew} />
+      <Suspense fallback={null}>{panel ? <DayPanels panel={panel} day={day} onPanel={setPanel} onDone={anew} /> : null}</Suspense>
     </AppPage>
   );
 }

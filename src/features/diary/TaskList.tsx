@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { taskStanding } from '@/core';
@@ -12,8 +12,10 @@ import { Stated } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
 import { WearerLink } from '../common/WearerLink';
 import { useRefusalWords } from '../common/words';
-import { TaskPanel, type TaskAct } from './TaskPanel';
+import type { TaskAct } from './TaskPanel';
 import { useDiaryCommand } from './useDiaryCommand';
+
+const TaskPanel = lazy(() => import('./TaskPanel').then((m) => ({ default: m.TaskPanel })));
 
 /** What somebody must do, the one due first at the top: done by one press, with a word if there is one to say. */
 export function TaskList({
@@ -73,7 +75,7 @@ export function TaskList({
           </li>
         ))}
       </ul>
-      {act ? <TaskPanel act={act} staff={staff} onDone={onDone} onClose={() => setAct(null)} /> : null}
+      <Suspense fallback={null}>{act ? <TaskPanel act={act} staff={staff} onDone={onDone} onClose={() => setAct(null)} /> : null}</Suspense>
     </section>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { may, mayOpenVisit, nextDue, type Due } from '@/core';
 import { formatWeekday } from '@/i18n/format';
@@ -13,7 +13,7 @@ import { AppPage } from '../common/AppPage';
 import { useNow } from '../common/Clock';
 import { useServer } from '../common/ServerProvider';
 import { useRefusalWords } from '../common/words';
-import { DayPanels, type DayPanel } from './DayPanels';
+import type { DayPanel } from './DayPanels';
 import { DayStrip } from './DayStrip';
 import { DayTable } from './DayTable';
 import { DueRuler } from './DueRuler';
@@ -26,6 +26,9 @@ import diaryWords from '@/i18n/messages/en/diary.messages.json';
 import tasksWords from '@/i18n/messages/en/tasks.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
 import { withWords } from '@/i18n/withWords';
+
+// Opened now and then: they bring their own scripts.
+const DayPanels = lazy(() => import('./DayPanels').then((m) => ({ default: m.DayPanels })));
 
 /** A day of so many is shown whole to everybody; a longer one begins with one's own. */
 const SHORT_DAY = 12;
@@ -98,7 +101,7 @@ function TodayPage({ day: firstDay, tasks: firstTasks }: Shown) {
         <DayTable rows={rows} now={now} next={null} onBegin={(row) => void begin(row)} onOpen={(row) => setPanel({ kind: 'look', row })} />
       )}
       {mayBook ? <TaskList tasks={tasks} staff={day.staff} onDone={anew} where="today" /> : null}
-      <DayPanels panel={panel} day={day} onPanel={setPanel} onDone={anew} />
+      <Suspense fallback={null}>{panel ? <DayPanels panel={panel} day={day} onPanel={setPanel} onDone={anew} /> : null}</Suspense>
     </AppPage>
   );
 }

@@ -8,7 +8,6 @@ import drawerWords from '@/i18n/messages/en/drawer.messages.json';
 import drawerProblems from '@/i18n/messages/en/drawerProblems.messages.json';
 import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
 import { withWords } from '@/i18n/withWords';
-import { TRIAL_COLUMNS, TRIALS_NEED } from '@/schema/listColumns';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { KeyCap } from '@/ui/marks';
@@ -72,9 +71,7 @@ function DrawerPage({ stock, libraryTag }: { readonly stock: readonly Lot[]; rea
       <ExpiredLots lots={expired} />
       {stock.length === 0 ? <p className="p-6">{t('empty')}</p> : <LotTable lots={lotsFound(stock, later)} search={later} onLot={setLot} />}
       {lot ? <LotPanel lot={stock.find((s) => s.id === lot.id) ?? { ...lot, count: 0 }} onClose={() => setLot(null)} /> : null}
-      {listing ? (
-        <ListPanel of="trials" columns={TRIAL_COLUMNS} needed={TRIALS_NEED} onTaken={() => router.refresh()} onClose={() => setListing(false)} />
-      ) : null}
+      {listing ? <ListPanel of="trials" onTaken={() => router.refresh()} onClose={() => setListing(false)} /> : null}
     </AppPage>
   );
 }

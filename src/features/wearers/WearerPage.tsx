@@ -15,12 +15,12 @@ import { useKey } from '../common/keys';
 import { Rail } from '../common/Rail';
 import { useServer } from '../common/ServerProvider';
 import { WearerStrip } from '../common/WearerStrip';
-import { NewVisit } from './NewVisit';
 import { Provenance } from './Provenance';
 import { Visits } from './Visits';
 import { WearerMargin } from './WearerMargin';
 
-// Opened now and then: it brings its own script.
+// Opened now and then: they bring their own scripts.
+const NewVisit = lazy(() => import('./NewVisit').then((m) => ({ default: m.NewVisit })));
 const EditWearer = lazy(() => import('./EditWearer').then((m) => ({ default: m.EditWearer })));
 
 /** A wearer: what is worn now and how we know, the visits, the prescriptions. */
@@ -85,8 +85,9 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
     >
       <Provenance file={file} />
       <Visits file={file} zone={session.practice.timeZone} />
-      {panel === 'visit' ? <NewVisit wearerId={wearer.id} onClose={close} /> : null}
-      <Suspense fallback={null}>{panel === 'edit' ? <EditWearer wearer={wearer} onClose={close} /> : null}</Suspense>
+      <Suspense fallback={null}>
+        {panel === 'visit' ? <NewVisit wearerId={wearer.id} onClose={close} /> : panel === 'edit' ? <EditWearer wearer={wearer} onClose={close} /> : null}
+      </Suspense>
     </Frame>
   );
 }

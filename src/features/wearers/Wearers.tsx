@@ -6,7 +6,6 @@ import dynamic from 'next/dynamic';
 import { may } from '@/core';
 import wearersWords from '@/i18n/messages/en/wearers.messages.json';
 import { withWords } from '@/i18n/withWords';
-import { WEARER_COLUMNS, WEARERS_NEED } from '@/schema/listColumns';
 import type { WearersFound } from '@/services/wearer/queries';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
@@ -121,7 +120,7 @@ function WearersPage({ initial }: { readonly initial: WearersFound }) {
           ) : null}
         </section>
       )}
-      {listing ? <ListPanel of="wearers" columns={WEARER_COLUMNS} needed={WEARERS_NEED} onTaken={() => void anew()} onClose={() => setListing(false)} /> : null}
+      {listing ? <ListPanel of="wearers" onTaken={() => void anew()} onClose={() => setListing(false)} /> : null}
     </AppPage>
   );
 }

@@ -113,5 +113,8 @@ export async function resume(deps: Deps, token: string | undefined, touch = true
 }
 
 export async function signOut(deps: Deps, token: string | undefined): Promise<void> {
-  if (token) await endSession(deps.sql, hashToken(token), await deps.clock.now());
+  if (!token) return;
+  const at = await deps.clock.now();
+  const ended = await endSession(deps.sql, hashToken(token), at);
+  if (ended) await insertAudit(deps.sql, { id: crypto.randomUUID(), practiceId: ended.practiceId, personId: ended.personId, at, action: 'signOut' });
 }

@@ -5,9 +5,20 @@ import { stockOf, type SupplierAnswer, type SupplierLine } from './stock';
 /**
  * Failures on demand. `down`: every call answers 503. `slow`: the answer takes `slowMs`. `lostAnswer`: the next
  * order is taken, then the line is cut before the answer. `duplicate`: the answer is sent as if a second order had
- * come in. `backorder`: nothing is on the shelf.
+ * come in. `backorder`: nothing is on the shelf. `redirect`: it is sent elsewhere.
  */
-export type Fault = 'none' | 'down' | 'slow' | 'lostAnswer' | 'duplicate' | 'backorder';
+export type Fault = 'none' | 'down' | 'slow' | 'lostAnswer' | 'duplicate' | 'backorder' | 'redirect' | keyof typeof ODD;
+
+/** Answers that cannot be the answer to the order: of another one, under a name of another one, for a day that is past or years ahead, of no sense or far too long. */
+const ODD = {
+  otherOrder: { order: 999_999 },
+  usedReference: { reference: 'MR-4101' },
+  past: { dueOn: '2020-01-01' },
+  far: { dueOn: '2040-01-01' },
+  nonsense: { reference: 7 },
+  long: { reference: 'x'.repeat(20_000) },
+} as const;
+const isOdd = (fault: Fault): fault is keyof typeof ODD => Object.hasOwn(ODD, fault);
 
 export interface SupplierOptions {
   /** File that outlives a restart; null keeps orders in memory. */
@@ -82,7 +93,7 @@ export function supplierServer(options: SupplierOptions): Server {
     if (fault === 'down') return send(response, 503, { problem: 'closed for maintenance' });
     if (fault === 'slow') await new Promise((resolve) => setTimeout(resolve, options.slowMs));
     const key = request.headers['idempotency-key'];
-    const body = JSON.parse(await readBody(request)) as { lines?: SupplierLine[] };
+    const body = JSON.parse(await readBody(request)) as { number?: number; lines?: SupplierLine[] };
     if (typeof key !== 'string' || !Array.isArray(body.lines) || body.lines.length === 0) {
       return send(response, 422, { problem: 'an order needs a key and at least one line' });
     }
@@ -92,7 +103,12 @@ export function supplierServer(options: SupplierOptions): Server {
       request.socket.destroy();
       return;
     }
-    send(response, isNew && fault !== 'duplicate' ? 201 : 200, order.answer);
+    if (fault === 'redirect') {
+      response.writeHead(307, { location: 'http://elsewhere.invalid/orders' });
+      response.end();
+      return;
+    }
+    send(response, isNew && fault !== 'duplicate' ? 201 : 200, { order: body.number, ...order.answer, ...(isOdd(fault) ? ODD[fault] : {}) });
   };
 
   return createServer((request, response) => {

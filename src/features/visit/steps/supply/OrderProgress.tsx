@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { EYES, isAnswered, stateOf, type Order } from '@/core';
+import { ANSWER_DOUBTS, EYES, isAnswered, stateOf, type Order } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Stated, type State } from '@/ui/marks';
@@ -12,6 +12,7 @@ import { BoxesCame } from './BoxesCame';
 const EVENT_STATE: Readonly<Record<ReturnType<typeof stateOf>, State>> = {
   placed: 'miss',
   sendFailed: 'watch',
+  doubtful: 'stop',
   acknowledged: 'ok',
   backordered: 'watch',
   refused: 'stop',
@@ -39,13 +40,14 @@ export function OrderProgress({ order, visitId, mayOrder }: { readonly order: Or
               boxes: boxesWords(event.detail),
             })}
           </Stated>
+          {event.state === 'doubtful' ? <Doubt detail={event.detail} /> : null}
           <span className="label">{formatMoment(event.at, session.practice.timeZone)}</span>
         </div>
       ))}
       {!isAnswered(order) ? (
         <div className="py-2 flex gap-4 items-center">
-          <span className="label">{state === 'sendFailed' ? t('willTry') : t('onItsWay')}</span>
-          {mayOrder && state === 'sendFailed' ? (
+          <span className="label">{state === 'sendFailed' ? t('willTry') : state === 'doubtful' ? t('doubtNext') : t('onItsWay')}</span>
+          {mayOrder && (state === 'sendFailed' || state === 'doubtful') ? (
             <Button look="quiet" onClick={() => void command('hastenOrder', { orderId: order.id, visitId })}>
               {t('tryNow')}
             </Button>
@@ -55,5 +57,16 @@ export function OrderProgress({ order, visitId, mayOrder }: { readonly order: Or
       {mayOrder && state !== 'refused' ? <BoxesCame order={order} /> : null}
       <BoxesHere order={order} />
     </section>
+  );
+}
+
+/** Why an answer does not fit, and what was answered. */
+function Doubt({ detail }: { readonly detail: Order['events'][number]['detail'] }) {
+  const t = useTranslations('supply');
+  const doubt = ANSWER_DOUBTS.find((d) => d === detail['problem']);
+  return (
+    <span className="min-w-0 flex-1 break-words">
+      {doubt ? t(`doubts.${doubt}`) : null} {detail['said'] ? <span className="note font-mono block">{detail['said']}</span> : null}
+    </span>
   );
 }
