@@ -1,5 +1,5 @@
 import { CAREFUL } from '../support/careful';
-import { expect, openVisit, say, see, signIn, test, typePowers, waitForLife, waitForLife } from './site';
+import { expect, openVisit, say, see, signIn, test, typePowers, waitForLife } from './site';
 
 test.use({ file: 'advice' });
 test.beforeEach(async ({ page }) => signIn(page));
