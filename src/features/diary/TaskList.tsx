@@ -14,11 +14,13 @@ import { WearerLink } from '../common/WearerLink';
 import { useRefusalWords } from '../common/words';
 import type { TaskAct } from './TaskPanel';
 import { useDiaryCommand } from './useDiaryCommand';
+import tasksWords from '@/i18n/messages/en/tasks.messages.json';
+import { withWords } from '@/i18n/withWords';
 
 const TaskPanel = lazy(() => import('./TaskPanel').then((m) => ({ default: m.TaskPanel })));
 
 /** What somebody must do, the one due first at the top: done by one press, with a word if there is one to say. */
-export function TaskList({
+function List({
   tasks,
   staff,
   onDone,
@@ -109,3 +111,5 @@ function TaskDay({ task, today }: { readonly task: TaskRow; readonly today: stri
       return <span className="label">{t('dueOn', { day: formatDay(task.dueOn) })}</span>;
   }
 }
+
+export const TaskList = withWords({ tasks: tasksWords }, List);

@@ -17,17 +17,16 @@ import type { DayPanel } from './DayPanels';
 import { DayStrip } from './DayStrip';
 import { DayTable } from './DayTable';
 import { DueRuler } from './DueRuler';
-import { TaskList } from './TaskList';
 import { useAnew } from './useAnew';
 import { useBegin } from './useBegin';
 import type { Row } from './strip';
 import diaryProblems from '@/i18n/messages/en/diaryProblems.messages.json';
 import diaryWords from '@/i18n/messages/en/diary.messages.json';
-import tasksWords from '@/i18n/messages/en/tasks.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
 import { withWords } from '@/i18n/withWords';
 
 // Opened now and then: they bring their own scripts.
+const TaskList = lazy(() => import('./TaskList').then((m) => ({ default: m.TaskList })));
 const DayPanels = lazy(() => import('./DayPanels').then((m) => ({ default: m.DayPanels })));
 
 /** A day of so many is shown whole to everybody; a longer one begins with one's own. */
@@ -100,10 +99,10 @@ function TodayPage({ day: firstDay, tasks: firstTasks }: Shown) {
       ) : (
         <DayTable rows={rows} now={now} next={null} onBegin={(row) => void begin(row)} onOpen={(row) => setPanel({ kind: 'look', row })} />
       )}
-      {mayBook ? <TaskList tasks={tasks} staff={day.staff} onDone={anew} where="today" /> : null}
+      <Suspense fallback={null}>{mayBook ? <TaskList tasks={tasks} staff={day.staff} onDone={anew} where="today" /> : null}</Suspense>
       <Suspense fallback={null}>{panel ? <DayPanels panel={panel} day={day} onPanel={setPanel} onDone={anew} /> : null}</Suspense>
     </AppPage>
   );
 }
 
-export const Today = withWords({ today: todayWords, diary: diaryWords, tasks: tasksWords, problems: diaryProblems }, TodayPage);
+export const Today = withWords({ today: todayWords, diary: diaryWords, problems: diaryProblems }, TodayPage);

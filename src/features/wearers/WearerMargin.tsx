@@ -10,7 +10,7 @@ import { IdentityChanges } from './IdentityChanges';
 /** Why it is said what is worn; the prescriptions in force; what was changed of who this is. */
 export function WearerMargin({ file }: { readonly file: WearerFile }) {
   const t = useTranslations('wearer');
-  const purposes = useTranslations('prescription.purposes');
+  const purposes = useTranslations('purposes');
   const { session } = useServer();
   const prescription = file.prescriptions[0] ?? null;
   const worn = EYES.some((e) => provenance(file, e).worn !== null);

@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { lazy, Suspense, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { may, mayOpenVisit, VISIT_KINDS, type WearerFile } from '@/core';
-import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
+import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
 import visitWords from '@/i18n/messages/en/visit.messages.json';
 import wearerWords from '@/i18n/messages/en/wearer.messages.json';
@@ -92,4 +92,4 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
   );
 }
 
-export const WearerPage = withWords({ prescription: prescriptionWords, today: todayWords, visit: visitWords, wearer: wearerWords }, WearerRecord);
+export const WearerPage = withWords({ purposes: purposesWords, today: todayWords, visit: visitWords, wearer: wearerWords }, WearerRecord);

@@ -27,6 +27,7 @@ import { EyesTable } from './EyesTable';
 import { PrintSheet } from './PrintSheet';
 import { Sight } from './Sight';
 import kindWords from '@/i18n/messages/en/kind.messages.json';
+import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
 import printWords from '@/i18n/messages/en/print.messages.json';
 import rawWords from '@/i18n/messages/en/raw.messages.json';
@@ -129,6 +130,7 @@ function CopySheetPage() {
 function Copy({ copy }: { readonly copy: PrescriptionCopy }) {
   const t = useTranslations('print');
   const final = useTranslations('prescription');
+  const purposes = useTranslations('purposes');
   const eyes = useEyeWords();
   return (
     <section>
@@ -149,7 +151,7 @@ function Copy({ copy }: { readonly copy: PrescriptionCopy }) {
         ) : null,
       )}
       <p>{t('examined', { day: formatDay(copy.examinedOn) })}</p>
-      {copy.purpose === null ? null : <p>{t('purpose', { purpose: final(`purposes.${copy.purpose}`) })}</p>}
+      {copy.purpose === null ? null : <p>{t('purpose', { purpose: purposes(copy.purpose) })}</p>}
       <p>
         {t('signed', {
           number: copy.number,
@@ -215,7 +217,15 @@ function WornLens() {
   );
 }
 
-const WORDS = { stops: stopsWords, kind: kindWords, prescription: prescriptionWords, print: printWords, raw: rawWords, signs: signsWords };
+const WORDS = {
+  stops: stopsWords,
+  kind: kindWords,
+  prescription: prescriptionWords,
+  purposes: purposesWords,
+  print: printWords,
+  raw: rawWords,
+  signs: signsWords,
+};
 export const ReferralSheet = withWords(WORDS, ReferralSheetPage);
 export const SummarySheet = withWords(WORDS, SummarySheetPage);
 export const CopySheet = withWords(WORDS, CopySheetPage);

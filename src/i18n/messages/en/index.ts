@@ -38,6 +38,7 @@ import powerField from './powerField.messages.json';
 import prescription from './prescription.messages.json';
 import print from './print.messages.json';
 import problems from './problems.messages.json';
+import purposes from './purposes.messages.json';
 import range from './range.messages.json';
 import raw from './raw.messages.json';
 import refraction from './refraction.messages.json';
@@ -101,6 +102,7 @@ export const en = {
   prescription,
   print,
   problems: { ...problems, ...diaryProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems },
+  purposes,
   range,
   raw,
   refraction,

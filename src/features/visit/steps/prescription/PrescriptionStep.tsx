@@ -23,6 +23,7 @@ import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
 import draftWords from '@/i18n/messages/en/draft.messages.json';
 import kindWords from '@/i18n/messages/en/kind.messages.json';
 import lastLookWords from '@/i18n/messages/en/lastLook.messages.json';
+import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
 import printWords from '@/i18n/messages/en/print.messages.json';
 import rawWords from '@/i18n/messages/en/raw.messages.json';
@@ -142,6 +143,7 @@ export const PrescriptionStep = withWords(
     kind: kindWords,
     lastLook: lastLookWords,
     prescription: prescriptionWords,
+    purposes: purposesWords,
     print: printWords,
     raw: rawWords,
   },

@@ -14,6 +14,7 @@ import type { Signing } from './useSigning';
 /** How long it holds, how it speaks to the maker, and who signs. */
 export function SignSections({ signing }: { readonly signing: Signing }) {
   const t = useTranslations('prescription');
+  const purposes = useTranslations('purposes');
   const words = useProblemWords();
   const { record, problem } = useVisit();
   const { viewer } = record.session;
@@ -42,7 +43,7 @@ export function SignSections({ signing }: { readonly signing: Signing }) {
           hint={t('daysHint')}
         />
         <div className="field-label">{t('purpose')}</div>
-        <Segment label={t('purpose')} values={PURPOSES} value={purpose} word={(p) => t(`purposes.${p}`)} onChoose={(p) => draft.set('purpose', p)} />
+        <Segment label={t('purpose')} values={PURPOSES} value={purpose} word={(p) => purposes(p)} onChoose={(p) => draft.set('purpose', p)} />
         <p className="field-note">{t('purposeHint')}</p>
       </section>
       <section className="p-6 border-r border-rule">

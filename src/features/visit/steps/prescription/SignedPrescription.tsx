@@ -14,6 +14,7 @@ import { useVisit } from '../../shell/VisitProvider';
 /** A prescription as it was signed: number, days, prescriber, each eye's lens. It is never edited. */
 export function SignedPrescription({ signed }: { readonly signed: VisitRecord['prescriptions'][number] }) {
   const t = useTranslations('prescription');
+  const purposes = useTranslations('purposes');
   const print = useTranslations('print');
   const look = useTranslations('lastLook');
   const lookOf = useWordsOf('lastLook');
@@ -60,7 +61,7 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
         <dt>{t('numberTerm')}</dt>
         <dd>{signed.number}</dd>
         <dt>{t('purpose')}</dt>
-        <dd>{t(`purposes.${signed.purpose}`)}</dd>
+        <dd>{purposes(signed.purpose)}</dd>
         <dt>{t('examined')}</dt>
         <dd>{formatDay(signed.examinedOn)}</dd>
         <dt>{t('issued')}</dt>

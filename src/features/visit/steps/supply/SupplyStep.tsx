@@ -6,7 +6,7 @@ import { useTranslations } from 'use-intl';
 import { mayOpenVisit } from '@/core';
 import { formatDay } from '@/i18n/format';
 import draftWords from '@/i18n/messages/en/draft.messages.json';
-import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
+import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import rawWords from '@/i18n/messages/en/raw.messages.json';
 import supplyWords from '@/i18n/messages/en/supply.messages.json';
 import { withWords } from '@/i18n/withWords';
@@ -26,7 +26,7 @@ import { useSupplyWorking } from './useSupplyWorking';
 /** Boxes for each eye, the order and what became of it, and the days they last to. */
 function SupplyStepBody() {
   const t = useTranslations('supply');
-  const purposes = useTranslations('prescription.purposes');
+  const purposes = useTranslations('purposes');
   const words = useProblemWords();
   const { record, problem } = useVisit();
   const supply = useSupply();
@@ -129,4 +129,4 @@ function SupplyActions({ supply, form }: { readonly supply: Supply; readonly for
   );
 }
 
-export const SupplyStep = withWords({ draft: draftWords, prescription: prescriptionWords, raw: rawWords, supply: supplyWords }, SupplyStepBody);
+export const SupplyStep = withWords({ draft: draftWords, purposes: purposesWords, raw: rawWords, supply: supplyWords }, SupplyStepBody);
