@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
-import { dayIn, takesPlace, type WearerFile } from '@/core';
+import { dayIn, type WearerFile } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
 import { useServer } from '../common/ServerProvider';
 
@@ -11,7 +11,7 @@ export function Coming({ file }: { readonly file: WearerFile }) {
   const kinds = useTranslations('today.kind');
   const { session } = useServer();
   const zone = session.practice.timeZone;
-  const booked = file.appointments.filter((a) => takesPlace(a.state) && a.state !== 'done');
+  const booked = file.appointments.filter((a) => a.state === 'booked');
   return (
     <>
       <h2 className="mb-2">{t('booked')}</h2>
