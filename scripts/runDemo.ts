@@ -8,6 +8,7 @@ import { ensureBuild } from './lib/build';
 import { startCluster, type Cluster } from './lib/cluster';
 import { lanAddresses, startLanProxy } from './lib/lanProxy';
 import { clusterFolder } from './lib/place';
+import { whenNobodyReads } from './lib/nobodyReads';
 import { portNear } from './lib/ports';
 import { ensureDatabase, moveDiaryToToday, prepareDatabase } from './lib/prepareDatabase';
 import { startSite, type Site } from './lib/site';
@@ -52,6 +53,7 @@ async function stop(code: number): Promise<never> {
   process.exit(code);
 }
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void stop(0));
+whenNobodyReads(() => void stop(0));
 
 async function main(): Promise<void> {
   refuseSecond();

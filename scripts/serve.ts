@@ -2,6 +2,7 @@
 import { ensureBuild } from './lib/build';
 import { startTypeScript } from './lib/children';
 import { keepRunning } from './lib/keepRunning';
+import { whenNobodyReads } from './lib/nobodyReads';
 import { portNear } from './lib/ports';
 import { startWebServer } from './lib/webServer';
 import { availableParallelism } from 'node:os';
@@ -28,10 +29,10 @@ const children = [
 console.log(`Keen Fit is ready at http://127.0.0.1:${port} (put https in front of it for other machines). Ctrl-C stops it.`);
 if (!env.KEENFIT_SUPPLIER_URL) console.log('No KEENFIT_SUPPLIER_URL is set: orders are kept and wait.');
 let stopping = false;
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) {
-  process.on(signal, () => {
-    if (stopping) return;
-    stopping = true;
-    void Promise.all(children.map((child) => child.stop())).then(() => process.exit(0));
-  });
-}
+const stop = (): void => {
+  if (stopping) return;
+  stopping = true;
+  void Promise.all(children.map((child) => child.stop())).then(() => process.exit(0));
+};
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, stop);
+whenNobodyReads(stop);

@@ -1,4 +1,7 @@
 import { spawn, spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { startChild } from '../../scripts/lib/children';
@@ -58,6 +61,21 @@ describe('what is started is kept running', () => {
     expect(isAlive(pid)).toBe(true);
     parent.kill('SIGKILL');
     await expect.poll(() => isAlive(pid), { timeout: 15_000 }).toBe(false);
+  });
+  it('printing to nobody stops what was started, in order', { timeout: 30_000 }, async () => {
+    const program = `
+      import { whenNobodyReads } from './scripts/lib/nobodyReads.ts';
+      import { writeFileSync } from 'node:fs';
+      whenNobodyReads(() => { writeFileSync(process.argv[1], 'stopped'); process.exit(0); });
+      setInterval(() => console.log('on and on'), 20);`;
+    const folder = mkdtempSync(join(tmpdir(), 'keenfit-nobody-'));
+    const note = join(folder, 'note');
+    const child = spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', program, note], { stdio: ['ignore', 'pipe', 'inherit'] });
+    await new Promise((read) => child.stdout.once('data', read));
+    child.stdout.destroy();
+    expect(await new Promise((ended) => child.on('exit', ended))).toBe(0);
+    expect(readFileSync(note, 'utf8')).toBe('stopped');
+    rmSync(folder, { recursive: true });
   });
   it('a web process killed while connections wait for it keeps none of them open', { timeout: 60_000 }, () => {
     const killedWhileBusy = (how: string): { hung: number; answered: number } => {
