@@ -28,7 +28,7 @@ export function Coming({ file }: { readonly file: WearerFile }) {
       </ul>
       {file.tasks.length > 0 ? (
         <>
-          <h2 className="mb-2">{t('toDo')}</h2>
+          <h2 className="mb-2">{t('tasks')}</h2>
           <ul className="mb-5">
             {file.tasks.map((task) => (
               <li key={task.id} className="py-1">
