@@ -19,6 +19,8 @@ export interface TaskRow {
   readonly assignedName: string | null;
   readonly doneAt: string | null;
   readonly doneByName: string | null;
+  /** What asked for it is gone: it was withdrawn by the product, not done. */
+  readonly withdrawn: boolean;
   /** What was said when it was last changed or done. */
   readonly note: string | null;
   readonly version: number;
@@ -26,12 +28,13 @@ export interface TaskRow {
 
 const rows = (sql: Db) => sql`
   select t.id, t.kind, t.text, t.because, a.starts_at as appointment_at, t.due_on, t.wearer_id, i.name as wearer_name, i.telephone, t.appointment_id, t.assigned_to,
-    p.display_name as assigned_name, t.done_at, t.version, e.note, case when t.done_at is null then null else b.display_name end as done_by_name
+    p.display_name as assigned_name, t.done_at, t.version, e.note, coalesce(e.kind = 'withdrawn', false) as withdrawn,
+    case when t.done_at is null then null else b.display_name end as done_by_name
   from task t
   left join wearer_identity i on i.wearer_id = t.wearer_id
   left join person p on p.id = t.assigned_to
   left join appointment a on a.id = t.appointment_id
-  left join lateral (select note, by from task_event where practice_id = t.practice_id and task_id = t.id order by sequence desc limit 1) e on true
+  left join lateral (select kind, note, by from task_event where practice_id = t.practice_id and task_id = t.id order by sequence desc limit 1) e on true
   left join person b on b.id = e.by`;
 
 /** Open tasks, the one due first at the top. @param until those due by this day; all when absent */
@@ -91,6 +94,14 @@ export interface TaskChange {
 export async function lockTask(sql: Db, practiceId: string, id: string): Promise<TaskChange | null> {
   const [row] = await sql<TaskChange[]>`
     select id, practice_id, version, due_on, assigned_to, done_at from task where practice_id = ${practiceId} and id = ${id} for update`;
+  return row ?? null;
+}
+
+/** An open task that the product made of an appointment, held to the end of the transaction. */
+export async function lockOpenTaskOf(sql: Db, practiceId: string, appointmentId: string, because: TaskBecause): Promise<TaskChange | null> {
+  const [row] = await sql<TaskChange[]>`
+    select id, practice_id, version, due_on, assigned_to, done_at from task
+    where practice_id = ${practiceId} and appointment_id = ${appointmentId} and because = ${because} and done_at is null for update`;
   return row ?? null;
 }
 

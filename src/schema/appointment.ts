@@ -31,7 +31,8 @@ const changed = { appointmentId: uuid, version };
 export const moveForm = z.object({ ...changed, ...place }).refine(staffWithin, STAFF_WITHIN);
 export const markForm = z.object({ ...changed, as: z.enum(['arrived', 'missed', 'cancelled'], { error: 'required' }), reason: optionalText(200) });
 export const lateForm = z.object({ ...changed, minutes: z.number({ error: 'lateShape' }).int('lateShape').min(1, 'lateShape').max(240, 'lateShape') });
-export const undoAppointmentForm = z.object(changed);
+/** `despite`: why it goes back to a place that somebody has taken meanwhile. */
+export const undoAppointmentForm = z.object({ ...changed, despite: optionalText(200) });
 export const appointmentForm = z.object({ appointmentId: uuid });
 
 /** A day of the diary, today when none is named; and whom somebody wants to book there. */

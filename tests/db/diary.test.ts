@@ -35,7 +35,7 @@ const row = async (id: string) => {
   return found;
 };
 const act = async (name: 'markAppointment' | 'sayLate' | 'undoAppointment' | 'moveAppointment', id: string, more: object = {}) =>
-  world.do(name, { appointmentId: id, version: (await row(id)).version, ...more }, renny());
+  world.do(name, { appointmentId: id, version: (await row(id)).version, ...(name === 'undoAppointment' ? { despite: '' } : {}), ...more }, renny());
 /** An appointment is what its newest event says. */
 const adrift = () => owner()`
   select a.id from appointment a join lateral (
@@ -129,6 +129,38 @@ describe('what happens to an appointment', () => {
     expect(events.map((e) => e.kind)).toEqual(['undone', 'moved', 'booked']);
     expect(events[0]?.byName).toBe('Renny Okoro-Vale');
   });
+  it('undone where its old place is taken meanwhile, that is said; with a reason it goes back all the same', async () => {
+    const id = await must(9, { day: '10 Dec 2026' });
+    await act('moveAppointment', id, place({ day: '10 Dec 2026', time: '11' }));
+    await must(8, { day: '10 Dec 2026' });
+    const before = await row(id);
+    expect(await act('undoAppointment', id)).toMatchObject({
+      error: {
+        kind: 'invalid',
+        fields: [
+          { path: ['roomId'], code: 'roomTaken' },
+          { path: ['staffId'], code: 'staffTaken' },
+        ],
+      },
+    });
+    expect(await row(id)).toEqual(before);
+    expect(await act('undoAppointment', id, { despite: 'they are sisters' })).toMatchObject({ ok: true });
+    expect(await row(id)).toMatchObject({ startsAt: '2026-12-10T14:30:00.000Z' });
+    expect(await owner()`select kind, reason from appointment_event where appointment_id = ${id} order by sequence desc limit 1`).toEqual([
+      { kind: 'undone', reason: 'they are sisters' },
+    ]);
+  });
+  it('cancelled and its place taken, it is not simply there again; late undone needs no place', async () => {
+    const id = await must(9, { day: '11 Dec 2026' });
+    await act('sayLate', id, { minutes: 10 });
+    // Booked over it knowingly: undoing what says nothing of the place asks nothing.
+    await must(8, { day: '11 Dec 2026', despite: 'a second chair' });
+    expect(await act('undoAppointment', id)).toMatchObject({ ok: true });
+    const other = await must(7, { day: '11 Dec 2026', time: '13', staffId: null });
+    await act('markAppointment', other, { as: 'cancelled', reason: '' });
+    await must(6, { day: '11 Dec 2026', time: '13', staffId: null });
+    expect(await act('undoAppointment', other)).toMatchObject({ error: { fields: [{ code: 'roomTaken' }] } });
+  });
   it('an older page is told that somebody was quicker', async () => {
     const id = await must(9, { day: '1 Dec 2026' });
     expect(await act('sayLate', id, { minutes: 10 })).toMatchObject({ ok: true });
@@ -174,6 +206,27 @@ describe('what happens to an appointment', () => {
     const { tasks } = (await world.must('readTasks', {}, renny())) as unknown as { readonly tasks: readonly object[] };
     expect(tasks).toMatchObject([{ kind: 'call', because: 'missedAppointment', wearerName: 'Nessa Quillby', dueOn: '2026-11-26', appointmentId: id }]);
   });
+  it('who came after all is not called about it: the task is withdrawn, and says that nobody did it', async () => {
+    const id = await must(9, { day: '24 Nov 2026', time: '10:05', roomId: null, staffId: null });
+    world.move(1800);
+    await act('markAppointment', id, { as: 'missed' });
+    const open = async () =>
+      ((await world.must('readTasks', {}, renny())) as unknown as { readonly tasks: readonly { appointmentId: string }[] }).tasks.filter(
+        (task) => task.appointmentId === id,
+      );
+    expect(await open()).toHaveLength(1);
+    expect(await act('undoAppointment', id)).toMatchObject({ ok: true });
+    expect(await open()).toHaveLength(0);
+    expect(await owner()`select e.kind from task_event e join task t on t.id = e.task_id where t.appointment_id = ${id} order by e.sequence`).toEqual([
+      { kind: 'made' },
+      { kind: 'withdrawn' },
+    ]);
+    const { tasks } = (await world.must('readTasks', { which: 'done' }, renny())) as unknown as { readonly tasks: readonly object[] };
+    expect(tasks).toContainEqual(expect.objectContaining({ appointmentId: id, withdrawn: true }));
+    await act('markAppointment', id, { as: 'missed' });
+    expect(await act('moveAppointment', id, place({ day: '14 Dec 2026' }))).toMatchObject({ ok: true });
+    expect(await open()).toHaveLength(0);
+  });
   it('every appointment is what its newest event says', async () => {
     expect((await owner()`select count(*)::int as n from appointment_event`)[0]).not.toEqual({ n: 0 });
     expect(await adrift()).toEqual([]);
@@ -212,8 +265,8 @@ describe('tasks', () => {
     const taskId = made.ok ? String((made.value as Record<string, unknown>)['taskId']) : '';
     await world.must('changeTask', { taskId, version: 1, dueOn: '2026-11-27', assignedTo: null, note: 'they answer on Fridays' });
     await world.must('finishTask', { taskId, version: 2, done: true, note: 'it came' });
-    const done = (await world.must('readTasks', { which: 'done' })) as unknown as { readonly tasks: readonly object[] };
-    expect(done.tasks).toMatchObject([{ id: taskId, dueOn: '2026-11-27', note: 'it came', doneByName: 'Asha Penhallow' }]);
+    const done = (await world.must('readTasks', { which: 'done' })) as unknown as { readonly tasks: readonly { readonly id: string }[] };
+    expect(done.tasks.filter((task) => task.id === taskId)).toMatchObject([{ id: taskId, dueOn: '2026-11-27', note: 'it came', doneByName: 'Asha Penhallow' }]);
     expect(await world.do('finishTask', { taskId, version: 2, done: false, note: '' })).toMatchObject({ error: { kind: 'conflict' } });
     await world.must('finishTask', { taskId, version: 3, done: false, note: '' });
     const kinds = await owner()<{ kind: string }[]>`select kind from task_event where task_id = ${taskId} order by sequence`;

@@ -7,7 +7,7 @@ export type TaskKind = (typeof TASK_KINDS)[number];
 /** Why the product itself makes a task. */
 export const TASK_BECAUSE = ['missedAppointment'] as const;
 export type TaskBecause = (typeof TASK_BECAUSE)[number];
-export const TASK_EVENTS = ['made', 'changed', 'done', 'reopened'] as const;
+export const TASK_EVENTS = ['made', 'changed', 'done', 'reopened', 'withdrawn'] as const;
 export type TaskEventKind = (typeof TASK_EVENTS)[number];
 
 /** How a task stands on a day. */

@@ -10,6 +10,7 @@ import type { ServiceOutput } from '../common/server';
 import { useServer } from '../common/ServerProvider';
 import { WearerLink } from '../common/WearerLink';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
+import { mayBeDespite } from './place';
 import type { Row } from './strip';
 import { useDiaryCommand } from './useDiaryCommand';
 
@@ -34,12 +35,14 @@ export function AppointmentPanel({
   const refusal = useRefusalWords();
   const { send, problem, busy } = useDiaryCommand(onDone);
   const [late, setLate] = useState('');
+  const [despite, setDespite] = useState('');
   const zone = session.practice.timeZone;
   const mayChange = may(session.viewer.roles, 'wearers');
   const of = { appointmentId: row.appointmentId, version: row.version };
   const does = (done: Promise<boolean>): void => void done.then((ok) => (ok ? onClose() : undefined));
   const mark = (as: 'arrived' | 'missed' | 'cancelled') => () => does(send('markAppointment', { ...of, as }));
   const booked = row.state === 'booked';
+  const taken = problem?.kind === 'invalid' && mayBeDespite(problem);
   const lateProblem = problemAt(problem, 'minutes');
   return (
     <Panel open onClose={onClose} title={row.name}>
@@ -72,11 +75,19 @@ export function AppointmentPanel({
               </>
             ) : null}
             {row.state !== 'done' && !row.visitOpen ? (
-              <Button disabled={busy} onClick={() => does(send('undoAppointment', of))}>
-                {t('undo')}
+              <Button disabled={busy} onClick={() => does(send('undoAppointment', { ...of, despite }))}>
+                {t(taken ? 'undoAnyway' : 'undo')}
               </Button>
             ) : null}
           </div>
+          {taken ? (
+            <>
+              {problem.fields.map((field) => (
+                <ProblemLine key={field.code}>{words(field.code, field.data)}</ProblemLine>
+              ))}
+              <Field label={t('despite')} value={despite} onValue={setDespite} hint={t('despiteHint')} autoComplete="off" />
+            </>
+          ) : null}
           {booked ? (
             <form
               className="flex gap-3 items-end"

@@ -29,7 +29,12 @@ export function DayStrip({
   const t = useTranslations('diary');
   const { session } = useServer();
   const zone = session.practice.timeZone;
-  const { move, moved, takeBack } = useMoveByDrag(day, onDone, (row, to, refused) => onPanel({ kind: 'move', row, to, refused }));
+  const { move, moved, takeBack } = useMoveByDrag(
+    day,
+    onDone,
+    (row, to, refused) => onPanel({ kind: 'move', row, to, refused }),
+    (row) => onPanel({ kind: 'look', row }),
+  );
   if (day.rooms.length === 0) {
     return (
       <p className="px-6 py-4">

@@ -102,7 +102,7 @@ function TaskDay({ task, today }: { readonly task: TaskRow; readonly today: stri
   const standing = taskStanding({ dueOn: task.dueOn, done: task.doneAt !== null }, today);
   switch (standing.kind) {
     case 'done':
-      return <Stated state="ok">{t('doneBy', { name: task.doneByName ?? '' })}</Stated>;
+      return task.withdrawn ? <span className="label">{t('withdrawn')}</span> : <Stated state="ok">{t('doneBy', { name: task.doneByName ?? '' })}</Stated>;
     case 'late':
       return <Stated state="watch">{t('lateBy', { days: standing.byDays })}</Stated>;
     case 'today':

@@ -15,8 +15,14 @@ export interface Moved {
 /**
  * Moves an appointment to where it was dragged. Meanwhile it is shown there; refused, it is back at its place.
  * @param onRefused told where it should have gone and why it cannot
+ * @param onHeldBack told of a move that cannot be undone by itself: its old place is taken
  */
-export function useMoveByDrag(day: DiaryDay, onDone: () => void, onRefused: (row: Row, to: Dropped, problem: Problem) => void) {
+export function useMoveByDrag(
+  day: DiaryDay,
+  onDone: () => void,
+  onRefused: (row: Row, to: Dropped, problem: Problem) => void,
+  onHeldBack: (row: Row) => void,
+) {
   const { command, session } = useServer();
   const [moved, setMoved] = useState<Moved | null>(null);
   const move = async (row: Row, to: Dropped): Promise<void> => {
@@ -30,8 +36,9 @@ export function useMoveByDrag(day: DiaryDay, onDone: () => void, onRefused: (row
   const takeBack = async (): Promise<void> => {
     if (!moved) return;
     setMoved(null);
-    await command('undoAppointment', { appointmentId: moved.row.appointmentId, version: moved.version });
+    const done = await command('undoAppointment', { appointmentId: moved.row.appointmentId, version: moved.version, despite: '' });
     onDone();
+    if (done && !done.ok) onHeldBack({ ...moved.row, version: moved.version });
   };
   return { move, moved, takeBack };
 }

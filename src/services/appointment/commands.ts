@@ -1,15 +1,17 @@
 import 'server-only';
-import { addDays, nextOpenDay, type AppointmentEventKind } from '../../core';
-import { changeAppointment, insertAppointment, listAppointmentEvents, lockAppointment, type Appointment } from '../../db/appointment';
+import { isDeepStrictEqual } from 'node:util';
+import { addDays, nextOpenDay, takesPlace, type AppointmentEventKind, type Slot } from '../../core';
+import { changeAppointment, holdDiary, insertAppointment, listAppointmentEvents, lockAppointment, type Appointment } from '../../db/appointment';
 import { findHours } from '../../db/openingHours';
-import { insertTask } from '../../db/task';
+import { changeTask, insertTask, lockOpenTaskOf } from '../../db/task';
 import { findOpenVisitOf } from '../../db/visit';
 import { findWearer } from '../../db/wearer';
-import { err, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
+import { err, notFound, ok, ruleBroken, type FieldProblem, type Result } from '../../lib/outcome';
 import { bookForm, lateForm, markForm, moveForm, undoAppointmentForm } from '../../schema/appointment';
+import { asKnown } from '../asKnown';
 import { defineCommand, type Context } from '../define';
 import { clockOf } from './moments';
-import { takePlace } from './place';
+import { takenProblems, takePlace } from './place';
 
 interface Changed {
   readonly appointmentId: string;
@@ -17,12 +19,8 @@ interface Changed {
 }
 const about = (form: { readonly appointmentId: string }) => ({ subjectKind: 'appointment', subjectId: form.appointmentId });
 
-/** The appointment as the page knew it, held; a conflict when somebody changed it since. */
-async function held(context: Context, form: { readonly appointmentId: string; readonly version: number }): Promise<Result<Appointment>> {
-  const found = await lockAppointment(context.tx, context.caller.practiceId, form.appointmentId);
-  if (!found) return notFound('appointment');
-  return found.version === form.version ? ok(found) : err({ kind: 'conflict', what: 'appointment', differs: [] });
-}
+const held = async ({ tx, caller }: Context, form: { readonly appointmentId: string; readonly version: number }): Promise<Result<Appointment>> =>
+  asKnown(await lockAppointment(tx, caller.practiceId, form.appointmentId), form.version, 'appointment');
 
 async function change(context: Context, now: Appointment, kind: AppointmentEventKind, reason: string | null): Promise<Result<Changed>> {
   await changeAppointment(context.tx, now, { kind, reason, at: context.now, by: context.caller.personId });
@@ -57,6 +55,7 @@ export const moveAppointment = defineCommand({
     if (found.value.state === 'done' || found.value.state === 'arrived') return ruleBroken('alreadyHere');
     const slot = await takePlace(context, { id: found.value.id, wearerId: found.value.wearerId }, form);
     if (!slot.ok) return slot;
+    if (found.value.state === 'missed') await withdrawCall(context, found.value);
     // Moved, it is booked again, whatever became of it at its old time.
     return change(context, { ...found.value, ...slot.value, state: 'booked', lateMinutes: 0 }, 'moved', form.despite);
   },
@@ -78,6 +77,7 @@ export const markAppointment = defineCommand({
     if (form.as === 'arrived' && clockOf(from.startsAt, practice.timeZone).day > today) return ruleBroken('notToday');
     if (form.as === 'missed' && from.startsAt > now) return ruleBroken('notYet');
     if (form.as === 'missed') await callAboutIt(context, from);
+    else if (from.state === 'missed') await withdrawCall(context, from);
     return change(context, { ...from, state: form.as }, form.as, form.reason);
   },
 });
@@ -89,6 +89,12 @@ async function callAboutIt(context: Context, { id, wearerId }: Appointment): Pro
   const dueOn = nextOpenDay(await findHours(tx, caller.practiceId, tomorrow), tomorrow) ?? tomorrow;
   const task = { id: context.newId(), practiceId: caller.practiceId, kind: 'call', text: null, because: 'missedAppointment' } as const;
   await insertTask(tx, { ...task, wearerId, appointmentId: id, dueOn, assignedTo: null }, { note: null, at: now, by: caller.personId });
+}
+
+/** Who comes after all, or is booked anew, need not be called about it. */
+async function withdrawCall({ tx, caller, now }: Context, { id }: Appointment): Promise<void> {
+  const task = await lockOpenTaskOf(tx, caller.practiceId, id, 'missedAppointment');
+  if (task) await changeTask(tx, { ...task, doneAt: now }, { kind: 'withdrawn', note: null, at: now, by: caller.personId });
 }
 
 export const sayLate = defineCommand({
@@ -119,6 +125,19 @@ export const undoAppointment = defineCommand({
     // What was only just booked is booked no longer.
     if (!before) return change(context, { ...found.value, state: 'cancelled' }, 'undone', null);
     const { startsAt, roomId, staffId, chairMinutes, staffMinutes, state, lateMinutes } = before;
-    return change(context, { ...found.value, startsAt, roomId, staffId, chairMinutes, staffMinutes, state, lateMinutes }, 'undone', null);
+    const back = { ...found.value, startsAt, roomId, staffId, chairMinutes, staffMinutes, state, lateMinutes };
+    const taken = form.despite === null ? await takenMeanwhile(context, found.value, back) : [];
+    if (taken.length > 0) return err({ kind: 'invalid', fields: taken });
+    if (found.value.state === 'missed') await withdrawCall(context, found.value);
+    return change(context, back, 'undone', form.despite);
   },
 });
+
+/** What stands where an appointment would go back to. A place that it holds already is its own. */
+async function takenMeanwhile(context: Context, now: Appointment, back: Appointment): Promise<readonly FieldProblem[]> {
+  if (!takesPlace(back.state)) return [];
+  if (takesPlace(now.state) && isDeepStrictEqual(slotOf(now), slotOf(back))) return [];
+  await holdDiary(context.tx, context.caller.practiceId);
+  return takenProblems(context, { id: now.id, wearerId: now.wearerId }, clockOf(back.startsAt, context.practice.timeZone).day, slotOf(back));
+}
+const slotOf = ({ roomId, staffId, startsAt, chairMinutes, staffMinutes }: Appointment): Slot => ({ roomId, staffId, startsAt, chairMinutes, staffMinutes });

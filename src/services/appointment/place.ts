@@ -1,5 +1,5 @@
 import 'server-only';
-import { addYears, clashesOf, closedNameOf, formatMinuteOfDay, openingOn, outsideHours, type ClashKind, type Slot } from '../../core';
+import { addYears, clashesOf, closedNameOf, formatMinuteOfDay, openingOn, outsideHours, type ClashKind, type IsoDate, type Slot } from '../../core';
 import { holdDiary, listTaken } from '../../db/appointment';
 import { findHours } from '../../db/openingHours';
 import { listRooms } from '../../db/room';
@@ -61,29 +61,34 @@ export async function takePlace(context: Context, who: { readonly id?: string; r
   return against.length > 0 ? err({ kind: 'invalid', fields: against }) : ok(slot);
 }
 
+/** What a place in the diary meets that is taken already. The diary is held (`holdDiary`). */
+export async function takenProblems(context: Context, who: { readonly id?: string; readonly wearerId: string }, day: IsoDate, slot: Slot): Promise<FieldProblem[]> {
+  const { tx, caller, practice } = context;
+  const { from, to } = boundsOf(day, practice.timeZone);
+  return clashesOf({ ...slot, ...who }, await listTaken(tx, caller.practiceId, from, to)).map(({ what, taken }) => ({
+    path: [FIELD_OF[what]],
+    code: `${what}Taken`,
+    data: { name: taken.name, time: formatMinuteOfDay(clockOf(taken.startsAt, practice.timeZone).minute) },
+  }));
+}
+
 async function whatSpeaksAgainst(
   context: Context,
   who: { readonly id?: string; readonly wearerId: string },
   slot: Slot,
   { day, time, chairMinutes }: AskedPlace,
 ): Promise<FieldProblem[]> {
-  const { tx, caller, practice } = context;
+  const { tx, caller } = context;
   const hours = await findHours(tx, caller.practiceId, day);
   const opening = openingOn(hours, day);
   const closed = closedNameOf(hours, day);
   const outside = outsideHours(opening, time, chairMinutes);
-  const { from, to } = boundsOf(day, practice.timeZone);
-  const clashes = clashesOf({ ...slot, ...who }, await listTaken(tx, caller.practiceId, from, to));
   return [
     ...(closed !== null ? [{ path: ['day'], code: 'practiceClosed', data: { name: closed } }] : []),
     ...(closed === null && opening === null ? [{ path: ['day'], code: 'weekdayClosed' }] : []),
     ...(opening !== null && outside
       ? [{ path: ['time'], code: 'outsideHours', data: { opens: formatMinuteOfDay(opening.opensMinute), closes: formatMinuteOfDay(opening.closesMinute) } }]
       : []),
-    ...clashes.map(({ what, taken }) => ({
-      path: [FIELD_OF[what]],
-      code: `${what}Taken`,
-      data: { name: taken.name, time: formatMinuteOfDay(clockOf(taken.startsAt, practice.timeZone).minute) },
-    })),
+    ...(await takenProblems(context, who, day, slot)),
   ];
 }

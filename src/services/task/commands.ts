@@ -2,8 +2,9 @@ import 'server-only';
 import { changeTask as writeChange, insertTask, lockTask, type TaskChange } from '../../db/task';
 import { findStaff } from '../../db/staff';
 import { findWearer } from '../../db/wearer';
-import { err, invalid, notFound, ok, type Result } from '../../lib/outcome';
+import { invalid, notFound, ok, type Result } from '../../lib/outcome';
 import { addTaskForm, changeTaskForm, finishTaskForm } from '../../schema/task';
+import { asKnown } from '../asKnown';
 import { defineCommand, type Context } from '../define';
 
 const about = (form: { readonly taskId: string }) => ({ subjectKind: 'task', subjectId: form.taskId });
@@ -15,12 +16,8 @@ async function strangerProblem(context: Context, personId: string | null): Promi
   return staff && staff.endedAt === null ? null : invalid('assignedTo', 'staffEnded');
 }
 
-/** The task as the page knew it, held; a conflict when somebody changed it since. */
-async function held(context: Context, form: { readonly taskId: string; readonly version: number }): Promise<Result<TaskChange>> {
-  const task = await lockTask(context.tx, context.caller.practiceId, form.taskId);
-  if (!task) return notFound('task');
-  return task.version === form.version ? ok(task) : err({ kind: 'conflict', what: 'task', differs: [] });
-}
+const held = async ({ tx, caller }: Context, form: { readonly taskId: string; readonly version: number }): Promise<Result<TaskChange>> =>
+  asKnown(await lockTask(tx, caller.practiceId, form.taskId), form.version, 'task');
 
 export const addTask = defineCommand({
   name: 'addTask',
