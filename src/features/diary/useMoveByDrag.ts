@@ -17,12 +17,7 @@ export interface Moved {
  * @param onRefused told where it should have gone and why it cannot
  * @param onHeldBack told of a move that cannot be undone by itself: its old place is taken
  */
-export function useMoveByDrag(
-  day: DiaryDay,
-  onDone: () => void,
-  onRefused: (row: Row, to: Dropped, problem: Problem) => void,
-  onHeldBack: (row: Row) => void,
-) {
+export function useMoveByDrag(day: DiaryDay, onDone: () => void, onRefused: (row: Row, to: Dropped, problem: Problem) => void, onHeldBack: (row: Row) => void) {
   const { command, session } = useServer();
   const [moved, setMoved] = useState<Moved | null>(null);
   const move = async (row: Row, to: Dropped): Promise<void> => {

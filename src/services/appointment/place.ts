@@ -62,7 +62,12 @@ export async function takePlace(context: Context, who: { readonly id?: string; r
 }
 
 /** What a place in the diary meets that is taken already. The diary is held (`holdDiary`). */
-export async function takenProblems(context: Context, who: { readonly id?: string; readonly wearerId: string }, day: IsoDate, slot: Slot): Promise<FieldProblem[]> {
+export async function takenProblems(
+  context: Context,
+  who: { readonly id?: string; readonly wearerId: string },
+  day: IsoDate,
+  slot: Slot,
+): Promise<FieldProblem[]> {
   const { tx, caller, practice } = context;
   const { from, to } = boundsOf(day, practice.timeZone);
   return clashesOf({ ...slot, ...who }, await listTaken(tx, caller.practiceId, from, to)).map(({ what, taken }) => ({
