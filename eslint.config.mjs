@@ -21,7 +21,7 @@ const ROOMS = {
   features: ['lib', 'core', 'schema', 'i18n', 'db', 'server', 'services', 'ui', 'workers', 'features-common'],
   app: ['lib', 'core', 'schema', 'formats', 'i18n', 'server', 'services', 'ui', 'features-common', 'visit-shell', 'visit-step', 'features'],
   standins: ['lib', 'core'],
-  demo: ['lib', 'core', 'schema', 'db', 'server'],
+  demo: ['lib', 'core', 'schema', 'db', 'server', 'services', 'jobs', 'standins'],
   scripts: ['lib', 'core', 'schema', 'db', 'server', 'services', 'demo', 'tests'],
   tests: [
     'lib',

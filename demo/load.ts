@@ -1,15 +1,15 @@
 import { Temporal } from 'temporal-polyfill';
 import { addSeconds, type Role, type SettingKey, type VisitKind } from '../src/core';
-import type { Sql } from '../src/db/client';
+import type { Sql, Tx } from '../src/db/client';
 import { ensureLenses } from '../src/db/lens';
 import { insertFamily } from '../src/db/family';
 import { receiveTrials } from '../src/db/trialStock';
 import { insertCareProduct } from '../src/db/careProduct';
 import { insertHouseList } from '../src/db/houseList';
-import { insertMembership, insertPerson } from '../src/db/staff';
+import { insertMembership, insertPerson, listStaff } from '../src/db/staff';
 import { insertPractice, nextNumber } from '../src/db/practice';
 import { insertSetting } from '../src/db/setting';
-import { insertRoom } from '../src/db/room';
+import { insertRoom, listRooms } from '../src/db/room';
 import { insertAppointment } from '../src/db/appointment';
 import { insertWearer } from '../src/db/wearer';
 import { hashPassword } from '../src/server/password';
@@ -27,6 +27,8 @@ const DEMO_SETTINGS: readonly (readonly [SettingKey, string | number])[] = [
   ['referralTo', 'Harbourside Eye Casualty'],
   ['referralTelephone', '555 0190'],
 ];
+
+const DEMO_ROOMS = ['Room 1', 'Room 2', 'Teaching table'] as const;
 
 interface DemoPerson {
   readonly account: string;
@@ -70,97 +72,109 @@ const WEARERS: readonly DemoWearer[] = [
   { name: 'Sunniva Holt', birthDate: '2001-02-28', telephone: '555 0170', occupation: 'student', guardian: null, at: null },
 ];
 
-/** The demo's practice, people, lenses and diary; dates are relative to the day loaded. Loads once. */
-export async function loadDemo(sql: Sql, now: string): Promise<{ practiceId: string }> {
+/** What the demo's practice works with: people, rooms, settings, lens families, care products, house list and trial drawer. @param since when it opened */
+export async function loadPractice(tx: Tx, now: string, since: string): Promise<string> {
   const newId = (): string => crypto.randomUUID();
-  return sql.begin(async (tx) => {
-    const practiceId = newId();
-    await insertPractice(
+  const practiceId = newId();
+  await insertPractice(
+    tx,
+    {
+      id: practiceId,
+      name: 'Saltmarsh Eye Care',
+      town: 'Fleetholm Quay',
+      address: '12 Ropewalk, Fleetholm Quay',
+      telephone: '555 0100',
+      emergencyTelephone: '555 0199',
+      timeZone: TIME_ZONE,
+      locale: 'en',
+      currency: 'USD',
+    },
+    since,
+  );
+  const passwordHash = await hashPassword(DEMO_PASSWORD);
+  const people: string[] = [];
+  for (const [order, person] of DEMO_PEOPLE.entries()) {
+    const id = newId();
+    people.push(id);
+    await insertPerson(tx, { id, account: person.account, displayName: person.name, passwordHash, at: since });
+    await insertMembership(tx, {
+      id: newId(),
+      practiceId,
+      personId: id,
+      title: person.title,
+      registerNumber: person.register,
+      roles: person.roles,
+      at: addSeconds(since, order),
+    });
+  }
+  for (const [sortOrder, name] of DEMO_ROOMS.entries()) await insertRoom(tx, { id: newId(), practiceId, name, sortOrder });
+  const families = new Map<string, string>();
+  for (const draft of DEMO_FAMILIES) {
+    const id = newId();
+    families.set(draft.code, id);
+    const { lastOrderOn: _end, replacedBy: _by, ...family } = wholeFamily(draft, id);
+    await insertFamily(tx, practiceId, family, since, newId);
+  }
+  for (const [key, value] of DEMO_SETTINGS) await insertSetting(tx, { id: newId(), practiceId, key, value, at: since, by: people[4] ?? null });
+  const manager = people[4] ?? '';
+  for (const product of DEMO_CARE)
+    await insertCareProduct(tx, { ...product, id: newId(), practiceId, productId: newId(), version: 1, ended: false, recordedAt: since, recordedBy: manager });
+  for (const cell of DEMO_HOUSE_LIST) await insertHouseList(tx, { ...cell, id: newId(), practiceId, at: since, by: manager });
+  for (const [index, [code, sphereD, cylinderD, axisDeg, baseCurveMm, diameterMm, addBand, count]] of DEMO_DRAWER.entries()) {
+    const familyVersionId = families.get(code);
+    if (!familyVersionId) throw new Error(`No family ${code}`);
+    const spec = { familyVersionId, sphereD, cylinderD, axisDeg, addBand, baseCurveMm, diameterMm };
+    const [lensId = ''] = await ensureLenses(tx, practiceId, [spec], newId);
+    const lot = `${code.charAt(0).toUpperCase()}${2100 + (index % 90)}`;
+    const expiresOn = todayOf(now)
+      .add({ months: 8 + (index % 20) })
+      .toString();
+    await receiveTrials(tx, practiceId, [{ lensId, lot, expiresOn, count }], { at: since, by: people[2] ?? '' }, newId);
+  }
+  return practiceId;
+}
+const todayOf = (now: string) => Temporal.Instant.from(now).toZonedDateTimeISO(TIME_ZONE).toPlainDate();
+
+/** The wearers of the demo's day, with their earlier visits and their appointments. */
+export async function loadDay(tx: Tx, practiceId: string, now: string): Promise<void> {
+  const newId = (): string => crypto.randomUUID();
+  const rooms = (await listRooms(tx, practiceId)).map((room) => room.id);
+  const staff = await listStaff(tx, practiceId);
+  const people = DEMO_PEOPLE.map((person) => staff.find((s) => s.account === person.account)?.personId ?? '');
+  const today = todayOf(now);
+  for (const wearer of WEARERS) {
+    const id = newId();
+    const { at, ...identity } = wearer;
+    await insertWearer(tx, practiceId, { ...identity, id, recordNumber: await nextNumber(tx, practiceId, 'wearer'), at: now });
+    const past = DEMO_PAST.find((p) => p.wearer === wearer.name);
+    if (past) await insertPast(tx, practiceId, id, past, { now, newId, by: people[2] ?? '' });
+    if (!at) continue;
+    const [hour, minute, room, person, kind] = at;
+    const startsAt = today.toZonedDateTime({ timeZone: TIME_ZONE, plainTime: { hour, minute } }).toInstant().toString();
+    const chairMinutes = kind === 'lesson' ? 60 : 45;
+    await insertAppointment(
       tx,
       {
-        id: practiceId,
-        name: 'Saltmarsh Eye Care',
-        town: 'Fleetholm Quay',
-        address: '12 Ropewalk, Fleetholm Quay',
-        telephone: '555 0100',
-        emergencyTelephone: '555 0199',
-        timeZone: TIME_ZONE,
-        locale: 'en',
-        currency: 'USD',
-      },
-      now,
-    );
-    const passwordHash = await hashPassword(DEMO_PASSWORD);
-    const people: string[] = [];
-    for (const [order, person] of DEMO_PEOPLE.entries()) {
-      const id = newId();
-      people.push(id);
-      await insertPerson(tx, { id, account: person.account, displayName: person.name, passwordHash, at: now });
-      await insertMembership(tx, {
         id: newId(),
         practiceId,
-        personId: id,
-        title: person.title,
-        registerNumber: person.register,
-        roles: person.roles,
-        at: addSeconds(now, order),
-      });
-    }
-    const rooms: string[] = [];
-    for (const [sortOrder, name] of ['Room 1', 'Room 2', 'Teaching table'].entries()) {
-      const id = newId();
-      rooms.push(id);
-      await insertRoom(tx, { id, practiceId, name, sortOrder });
-    }
-    const families = new Map<string, string>();
-    for (const draft of DEMO_FAMILIES) {
-      const id = newId();
-      families.set(draft.code, id);
-      const { lastOrderOn: _end, replacedBy: _by, ...family } = wholeFamily(draft, id);
-      await insertFamily(tx, practiceId, family, now, newId);
-    }
-    for (const [key, value] of DEMO_SETTINGS) await insertSetting(tx, { id: newId(), practiceId, key, value, at: now, by: people[4] ?? null });
-    const manager = people[4] ?? '';
-    for (const product of DEMO_CARE)
-      await insertCareProduct(tx, { ...product, id: newId(), practiceId, productId: newId(), version: 1, ended: false, recordedAt: now, recordedBy: manager });
-    for (const cell of DEMO_HOUSE_LIST) await insertHouseList(tx, { ...cell, id: newId(), practiceId, at: now, by: manager });
-    const today = Temporal.Instant.from(now).toZonedDateTimeISO(TIME_ZONE).toPlainDate();
-    for (const [index, [code, sphereD, cylinderD, axisDeg, baseCurveMm, diameterMm, addBand, count]] of DEMO_DRAWER.entries()) {
-      const familyVersionId = families.get(code);
-      if (!familyVersionId) throw new Error(`No family ${code}`);
-      const spec = { familyVersionId, sphereD, cylinderD, axisDeg, addBand, baseCurveMm, diameterMm };
-      const [lensId = ''] = await ensureLenses(tx, practiceId, [spec], newId);
-      const lot = `${code.charAt(0).toUpperCase()}${2100 + (index % 90)}`;
-      const expiresOn = today.add({ months: 8 + (index % 20) }).toString();
-      await receiveTrials(tx, practiceId, [{ lensId, lot, expiresOn, count }], { at: now, by: people[2] ?? '' }, newId);
-    }
-    for (const wearer of WEARERS) {
-      const id = newId();
-      const { at, ...identity } = wearer;
-      await insertWearer(tx, practiceId, { ...identity, id, recordNumber: await nextNumber(tx, practiceId, 'wearer'), at: now });
-      const past = DEMO_PAST.find((p) => p.wearer === wearer.name);
-      if (past) await insertPast(tx, practiceId, id, past, { now, newId, by: people[2] ?? '' });
-      if (!at) continue;
-      const [hour, minute, room, person, kind] = at;
-      const startsAt = today.toZonedDateTime({ timeZone: TIME_ZONE, plainTime: { hour, minute } }).toInstant().toString();
-      const chairMinutes = kind === 'lesson' ? 60 : 45;
-      await insertAppointment(
-        tx,
-        {
-          id: newId(),
-          practiceId,
-          wearerId: id,
-          roomId: rooms[room] ?? '',
-          staffId: people[person] ?? '',
-          kind,
-          startsAt,
-          chairMinutes,
-          staffMinutes: 20,
-          note: null,
-        },
-        { reason: null, at: now, by: people[3] ?? null },
-      );
-    }
+        wearerId: id,
+        roomId: rooms[room] ?? '',
+        staffId: people[person] ?? '',
+        kind,
+        startsAt,
+        chairMinutes,
+        staffMinutes: 20,
+        note: null,
+      },
+      { reason: null, at: now, by: people[3] ?? null },
+    );
+  }
+}
+
+/** The practice and its day; dates are relative to the day loaded. Loads once. */
+export const loadDemo = (sql: Sql, now: string): Promise<{ practiceId: string }> =>
+  sql.begin(async (tx) => {
+    const practiceId = await loadPractice(tx, now, now);
+    await loadDay(tx, practiceId, now);
     return { practiceId };
   });
-}

@@ -129,7 +129,7 @@ const against = process.argv.find((a) => a.startsWith('--against='))?.split('=')
 const asked = (part: string): boolean => wanted.length === 0 || wanted.includes(part);
 
 async function benchPages(): Promise<void> {
-  ensureBuild('.next');
+  await ensureBuild('.next');
   const cluster = await startThrowAwayCluster();
   try {
     await ensureDatabase((name) => cluster.url(name), 'bench');
@@ -191,7 +191,7 @@ if (asked('steadiness')) benchSteadiness();
 if (asked('pages') || asked('lamp') || asked('typing')) await benchPages();
 
 if (asked('size')) {
-  ensureBuild('.next');
+  await ensureBuild('.next');
   console.log('\nScripts of a page, as its first view asks for them, gzipped:');
   for (const { page, gzipped, bytes } of pageSizes('.next')) {
     const over = gzipped > budgetOf(page) ? `, over its budget of ${budgetOf(page) / 1000} kB` : '';

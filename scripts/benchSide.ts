@@ -7,7 +7,7 @@ import { ensureDatabase, prepareDatabase } from './lib/prepareDatabase';
 import { startSite } from './lib/site';
 
 const [now = ''] = process.argv.slice(2);
-ensureBuild('.next');
+await ensureBuild('.next');
 const cluster = await startThrowAwayCluster();
 await ensureDatabase((name) => cluster.url(name), 'bench');
 const { appUrl } = await prepareDatabase(cluster.url('bench'), { demoAt: now });

@@ -2,6 +2,8 @@
 import { Temporal } from 'temporal-polyfill';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { bringToToday } from '../demo/lives/bringToToday';
+import { isHalfMade } from '../demo/lives/halfMade';
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load';
 import { connect } from '../src/db/client';
 import { ensureBuild } from './lib/build';
@@ -10,7 +12,8 @@ import { lanAddresses, startLanProxy } from './lib/lanProxy';
 import { clusterFolder } from './lib/place';
 import { whenNobodyReads } from './lib/nobodyReads';
 import { portNear } from './lib/ports';
-import { ensureDatabase, moveDiaryToToday, prepareDatabase } from './lib/prepareDatabase';
+import { makeDemo } from './lib/makeDemo';
+import { dropDatabase, ensureDatabase, prepareDatabase } from './lib/prepareDatabase';
 import { startSite, type Site } from './lib/site';
 
 const flags = new Set(process.argv.slice(2));
@@ -18,7 +21,6 @@ const known = ['--fresh', '--lan', '--dev'];
 const unknown = [...flags].find((flag) => !known.includes(flag));
 if (unknown) stopWith(`does not know ${unknown}; it takes ${known.join(', ')}`);
 
-const TIME_ZONE = 'America/New_York';
 const data = join(process.cwd(), '.data');
 const running = join(data, 'demo.json');
 mkdirSync(data, { recursive: true, mode: 0o755 });
@@ -55,6 +57,19 @@ async function stop(code: number): Promise<never> {
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void stop(0));
 whenNobodyReads(() => void stop(0));
 
+/** Data that were cut off while they were made are of no use: ours are made anew, those in somebody's own database are theirs to remove. */
+async function dropHalfMade(url: string, supplierFile: string): Promise<void> {
+  const owner = connect(url, { max: 1 });
+  const half = await isHalfMade(owner);
+  await owner.end();
+  if (!half) return;
+  if (!cluster) stopWith('the last start was cut off while it made the demo’s data in your database; empty that database, and start again.');
+  console.log('The last start was cut off while it made the demo’s data: they are made anew.');
+  rmSync(supplierFile, { force: true });
+  await dropDatabase(cluster.url, 'keenfit');
+  await ensureDatabase(cluster.url, 'keenfit');
+}
+
 async function main(): Promise<void> {
   refuseSecond();
   const place = clusterFolder();
@@ -67,16 +82,19 @@ async function main(): Promise<void> {
   if (!url) {
     if (place.elsewhere) console.log(`The database lives in ${place.path}: its user may not enter this folder.`);
     cluster = await startCluster(place.path);
-    await ensureDatabase((name) => cluster?.url(name) ?? '', 'keenfit');
+    await ensureDatabase(cluster.url, 'keenfit');
     url = cluster.url('keenfit');
   }
-  const ready = await prepareDatabase(url, { demoAt: Temporal.Now.instant().round('millisecond').toString() });
-  if (ready.loaded) console.log('Demo data loaded: all people, lenses and figures are invented.');
-  const owner = connect(url, { max: 1 });
-  await moveDiaryToToday(owner, Temporal.Now.plainDateISO(TIME_ZONE).toString(), TIME_ZONE);
-  await owner.end();
+  await dropHalfMade(url, join(data, 'supplier.json'));
   const dev = flags.has('--dev');
-  if (!dev && ensureBuild('.next').built) console.log('Application built.');
+  const now = Temporal.Now.instant().round('millisecond').toString();
+  const ready = await prepareDatabase(url, { demoAt: null });
+  const [made, build] = await Promise.all([makeDemo(url, now, join(data, 'supplier.json')), dev ? null : ensureBuild('.next')]);
+  if (made) console.log('Demo data made: all people, lenses and figures are invented.');
+  if (build?.built) console.log('Application built.');
+  const owner = connect(url, { max: 1 });
+  await bringToToday(owner, now);
+  await owner.end();
   const webPort = await portNear(3210);
   site = await startSite({
     databaseUrl: ready.appUrl,

@@ -65,7 +65,7 @@ async function vitest(project: string, zone: string, env: Readonly<Record<string
 async function browser(env: Readonly<Record<string, string>>): Promise<void> {
   console.log('\n── building the application for the browser tests');
   const before = readFileSync('tsconfig.json', 'utf8');
-  ensureBuild('.next-test');
+  await ensureBuild('.next-test');
   const untouched = readFileSync('tsconfig.json', 'utf8') === before;
   console.log(untouched ? 'the build leaves the sources alone: fine' : 'the build rewrote tsconfig.json: FAILED');
   total[untouched ? 'passed' : 'failed'] += 1;

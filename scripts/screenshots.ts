@@ -20,7 +20,7 @@ const { appUrl } = await prepareDatabase(cluster.url('pictures'), { demoAt: TEST
 const owner = connect(cluster.url('pictures'), { max: 1 });
 let now = Date.parse(TEST_NOW);
 await setClockSetting(owner, { frozenAt: TEST_NOW, offsetSeconds: 0 });
-ensureBuild('.next');
+await ensureBuild('.next');
 const site = await startSite({ databaseUrl: appUrl, mode: 'test', distDir: '.next', demoPassword: DEMO_PASSWORD, supplierToday: TEST_TODAY });
 const browser = await chromium.launch(CHROMIUM);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, timezoneId: 'America/New_York', reducedMotion: 'reduce', baseURL: site.url });

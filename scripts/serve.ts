@@ -12,7 +12,7 @@ if (!url) {
   console.error('Keen Fit: set KEENFIT_DATABASE_URL to the address that npm run setup printed.');
   process.exit(1);
 }
-ensureBuild('.next');
+await ensureBuild('.next');
 const port = await portNear(Number(process.env.PORT ?? 3210));
 const env = {
   ...(process.env.KEENFIT_SUPPLIER_URL ? { KEENFIT_SUPPLIER_URL: process.env.KEENFIT_SUPPLIER_URL } : {}),

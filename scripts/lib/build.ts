@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
@@ -12,7 +12,7 @@ function hashFolder(folder: string, hash: ReturnType<typeof createHash>): void {
 }
 
 /** Builds the web application into `distDir` unless it stands there already, made from the same sources; `again` builds whatever stands there. */
-export function ensureBuild(distDir: string, options: { readonly again?: boolean } = {}): { built: boolean } {
+export async function ensureBuild(distDir: string, options: { readonly again?: boolean } = {}): Promise<{ built: boolean }> {
   const hash = createHash('sha256');
   for (const file of [
     'package.json',
@@ -27,11 +27,17 @@ export function ensureBuild(distDir: string, options: { readonly again?: boolean
   const digest = hash.digest('hex');
   const mark = join(distDir, 'keen-fit-sources');
   if (options.again !== true && existsSync(mark) && readFileSync(mark, 'utf8') === digest && existsSync(join(distDir, 'BUILD_ID'))) return { built: false };
-  execFileSync(process.execPath, [join('node_modules', 'next', 'dist', 'bin', 'next'), 'build'], {
-    stdio: ['ignore', 'pipe', 'inherit'],
-    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', KEENFIT_DIST: distDir },
-  });
+  await nextBuild(distDir);
   mkdirSync(dirname(mark), { recursive: true });
   writeFileSync(mark, digest);
   return { built: true };
+}
+
+function nextBuild(distDir: string): Promise<void> {
+  const env = { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', KEENFIT_DIST: distDir } as const;
+  const build = spawn(process.execPath, [join('node_modules', 'next', 'dist', 'bin', 'next'), 'build'], { stdio: ['ignore', 'ignore', 'inherit'], env });
+  return new Promise((resolve, reject) => {
+    build.once('error', reject);
+    build.once('exit', (code, signal) => (code === 0 ? resolve() : reject(new Error(`the application could not be built (${signal ?? String(code)})`))));
+  });
 }

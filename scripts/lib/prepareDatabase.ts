@@ -1,6 +1,6 @@
 import { loadDemo } from '../../demo/load';
 import { openAppLogin } from '../../src/db/appRole';
-import { connect, type Sql } from '../../src/db/client';
+import { connect } from '../../src/db/client';
 import { migrate } from '../../src/db/migrate';
 
 /** Makes a database on a server when it is not there yet. */
@@ -9,6 +9,16 @@ export async function ensureDatabase(ownerUrl: (database: string) => string, nam
   try {
     const [there] = await admin`select 1 as one from pg_database where datname = ${name}`;
     if (!there) await admin.unsafe(`create database "${name}"`);
+  } finally {
+    await admin.end();
+  }
+}
+
+/** Removes a database of a server with all that is in it. */
+export async function dropDatabase(ownerUrl: (database: string) => string, name: string): Promise<void> {
+  const admin = connect(ownerUrl('postgres'), { max: 1 });
+  try {
+    await admin.unsafe(`drop database if exists "${name}" with (force)`);
   } finally {
     await admin.end();
   }
@@ -26,15 +36,4 @@ export async function prepareDatabase(url: string, options: { readonly demoAt: s
   } finally {
     await owner.end();
   }
-}
-
-/** Brings the demo's diary to today, so that a demo loaded last week still has a day to show; what happened to each appointment moves with it. */
-export async function moveDiaryToToday(sql: Sql, today: string, timeZone: string): Promise<void> {
-  const [late] = await sql<{ days: number }[]>`
-    select ${today}::date - max((starts_at at time zone ${timeZone})::date) as days from appointment having max((starts_at at time zone ${timeZone})::date) < ${today}::date`;
-  if (!late) return;
-  await sql.begin(async (tx) => {
-    await tx`update appointment set starts_at = starts_at + ${late.days} * interval '1 day', state = 'booked', late_minutes = 0`;
-    await tx`update appointment_event set starts_at = starts_at + ${late.days} * interval '1 day'`;
-  });
 }

@@ -5,7 +5,8 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { connect } from '../../src/db/client';
 import { startCluster } from '../../scripts/lib/cluster';
-import { ensureDatabase, moveDiaryToToday, prepareDatabase } from '../../scripts/lib/prepareDatabase';
+import { bringToToday } from '../../demo/lives/bringToToday';
+import { ensureDatabase, prepareDatabase } from '../../scripts/lib/prepareDatabase';
 import { TEST_NOW } from '../support/moment';
 
 const parent = mkdtempSync(join(tmpdir(), 'keenfit-test-'));
@@ -23,7 +24,7 @@ describe('the private database server', () => {
     const again = await prepareDatabase(second.url('keenfit'), { demoAt: TEST_NOW });
     expect(again).toMatchObject({ loaded: false, applied: 0 });
     const owner = connect(second.url('keenfit'), { max: 1 });
-    await moveDiaryToToday(owner, '2026-12-01', 'America/New_York');
+    expect(await bringToToday(owner, '2026-12-01T15:00:00.000Z')).toBe(7);
     const [diary] = await owner<
       { day: string; n: number }[]
     >`select min((starts_at at time zone 'America/New_York')::date) as day, count(*)::int as n from appointment`;

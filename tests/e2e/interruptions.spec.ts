@@ -47,7 +47,7 @@ test('sent while the server is down: it says so, keeps the text, and sends once 
 test('sent after the application was rebuilt: the open page still goes through', async ({ page, site }) => {
   test.setTimeout(240_000);
   await site.web.stop();
-  const rebuilt = ensureBuild('.next-test', { again: true });
+  const rebuilt = await ensureBuild('.next-test', { again: true });
   expect(rebuilt.built).toBe(true);
   await site.web.start();
   await page.getByRole('button', { name: send }).click();

@@ -57,7 +57,7 @@ export const placeOrder = defineCommand({
         packSize: family.packSize,
         leadDays: family.leadDays,
         marginDays: settings.reorderMarginDays,
-        inHand: inHand && { openedOn: inHand.openedOn ?? today, lenses: inHand.lensCount },
+        inHand: inHand && { openedOn: inHand.openedOn ?? inHand.handedOn, lenses: inHand.lensCount },
         wear: { modality: family.modality, daysPerWeek: newest.daysPerWeek },
       });
       const past = plan.runOut !== null && plan.runOut > newest.expiresOn ? { runOut: plan.runOut, expires: newest.expiresOn } : null;
