@@ -213,8 +213,9 @@ async function redEye(teller: Teller, booked: Booked): Promise<void> {
 }
 
 /** Something is to be done for them on a day. */
-async function todo({ practice, wearerId }: Teller, kind: 'call' | 'chase' | 'recall', text: string, dueOn: IsoDate): Promise<void> {
-  await practice.does('renny', 'addTask', { kind, text, wearerId, dueOn, assignedTo: null });
+async function todo({ practice, wearerId }: Teller, kind: 'call' | 'chase' | 'recall', text: string, dueOn: IsoDate): Promise<string> {
+  const { taskId } = await practice.does('renny', 'addTask', { kind, text, wearerId, dueOn, assignedTo: null });
+  return String(taskId);
 }
 
 /** The whole life, from the first call on. @param today the day on which it is told */
@@ -269,7 +270,10 @@ export async function* lifeOf(practice: Practice, chance: Chance, n: number, sto
       yield booked.startsAt;
       const last = await seenWearing(teller, booked, { whyChange: [story.givesUp.why], ...(story.givesUp.why === 'dryness' ? { dryness: 'mostOfDay' } : {}) });
       await last.closes();
-      await todo(teller, 'recall', `asked to be called about another try; stopped: ${story.givesUp.why}`, addDays(practice.today, 180));
+      const dueOn = addDays(practice.today, 180);
+      const taskId = await todo(teller, 'recall', `asked to be called about another try; stopped: ${story.givesUp.why}`, dueOn);
+      yield afternoon(addDays(dueOn, 1));
+      await practice.does('renny', 'finishTask', { taskId, version: 1, done: true, note: 'left a message; will call when ready' });
       return;
     }
     // Half a year on by telephone; a year on they are seen, and prescribed anew.

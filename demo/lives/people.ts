@@ -92,7 +92,7 @@ export const STORIES: readonly Story[] = [
   // A stopped eye, some who gave up, one who did not come.
   { since: 510, modality: 'monthly', age: 29, redEye: 1, handles: true },
   { since: 820, modality: 'monthly', age: 43, givesUp: { after: 120, why: 'dryness' }, handles: true },
-  { since: 540, modality: 'twoWeekly', age: 61, givesUp: { after: 40, why: 'handling' } },
+  { since: 260, modality: 'twoWeekly', age: 61, givesUp: { after: 40, why: 'handling' } },
   { since: 14, modality: 'monthly', age: 22, misses: true },
 ];
 

@@ -173,6 +173,8 @@ describe('what happens to an appointment', () => {
     const id = await must(9, { day: '2 Dec 2026' });
     expect(await act('markAppointment', id, { as: 'missed' })).toMatchObject({ error: { rule: 'notYet' } });
     expect(await act('markAppointment', id, { as: 'arrived' })).toMatchObject({ error: { rule: 'notToday' } });
+    const early = { wearerId: await world.wearerId(9), kind: 'aftercare', appointmentId: id };
+    expect(await world.do('openVisit', early)).toMatchObject({ error: { rule: 'notToday' } });
     expect(await act('markAppointment', id, { as: 'cancelled', reason: 'moving house' })).toMatchObject({ ok: true });
     // What was cancelled takes no place any more.
     expect(await book(8, { day: '2 Dec 2026' })).toMatchObject({ ok: true });

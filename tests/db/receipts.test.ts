@@ -83,6 +83,18 @@ describe('boxes that go home', () => {
     const more = { visitId, version: await world.version(visitId), requestKey: randomUUID(), prescriptionId, rightPacks: 1, leftPacks: 0 };
     expect(await world.do('placeOrder', more)).toMatchObject({ error: { fields: [{ path: ['rightPacks'], code: 'pastExpiry' }] } });
   });
+  it('half a year later they are nearly used up: what was handed over counts from then on, and the next half year can be ordered', async () => {
+    visitId = await world.visit(nextWearer(), { right: '-2.00', left: '-2.25' });
+    prescriptionId = await signPair(world, visitId);
+    orderId = (await place(1)).orderId ?? '';
+    await came(box('R1', 1), box('L1', 1));
+    await handOver((await order()).receipts.map((r) => r.id));
+    world.move(160 * 86_400);
+    const { visitId: later = '' } = await world.must('openVisit', { wearerId: (await record()).wearer.id, kind: 'collection' }, world.callers.coordinator);
+    visitId = later;
+    expect(await place(1)).toMatchObject({ orderId: expect.any(String) as string });
+    world.move(-160 * 86_400);
+  });
   it('not twice, not without asking who takes them, not without lesson or note, not to somebody else', async () => {
     await came(box('R1'), null);
     const [receipt] = (await order()).receipts;

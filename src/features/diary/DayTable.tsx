@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useTranslations } from 'use-intl';
-import { may, mayOpenVisit, standingOf } from '@/core';
+import { dayIn, may, mayOpenVisit, standingOf } from '@/core';
 import { formatDay, formatRecord, formatTime } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
@@ -105,6 +105,8 @@ function RowActions({
   const { session } = useServer();
   const { roles } = session.viewer;
   const takesPlace = row.state !== 'cancelled' && row.state !== 'missed';
+  // A visit begins on its day: who comes earlier is moved to today first.
+  const later = dayIn(row.startsAt, session.practice.timeZone) > session.today;
   return (
     <>
       {may(roles, 'wearers') ? (
@@ -116,7 +118,7 @@ function RowActions({
         <Button look={isNext ? 'act' : 'plain'} onClick={() => router.push(`/visits/${row.visitId}/history`)}>
           {row.visitOpen ? t('goOn') : t('look')}
         </Button>
-      ) : row.visitId === null && takesPlace && mayOpenVisit(roles, row.kind) ? (
+      ) : row.visitId === null && takesPlace && !later && mayOpenVisit(roles, row.kind) ? (
         <Button look={isNext ? 'act' : 'plain'} onClick={() => onBegin(row)}>
           {t('begin')}
         </Button>

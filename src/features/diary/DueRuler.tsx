@@ -42,7 +42,7 @@ export function DueRuler({ due, busy, onAct }: { readonly due: readonly Due<Row>
             {shown.map((d, i) => (
               <li key={d.row.appointmentId} className={i === 0 ? 'due-first' : 'due-item'} style={{ top: places[i] }}>
                 <strong>{d.row.name}</strong>
-                <div className="note">
+                <div className="note truncate">
                   {d.act === 'call' ? <StateMark state="watch" size={12} /> : null}{' '}
                   {[t(`due.${d.act}`, { time: formatTime(d.row.startsAt, zone) }), d.row.room].filter(Boolean).join(' · ')}
                 </div>

@@ -4,8 +4,9 @@ import { deleteDraft, putDraft } from '../../db/draft';
 import { findOpenVisitOf, findVisit, insertVisit, setVisitClosed } from '../../db/visit';
 import { findWearer } from '../../db/wearer';
 import { mayOpenVisit } from '../../core';
-import { err, forbidden, notFound, ok } from '../../lib/outcome';
+import { err, forbidden, notFound, ok, ruleBroken } from '../../lib/outcome';
 import { closeVisitForm, draftForm, openVisitForm } from '../../schema/visit';
+import { clockOf } from '../appointment/moments';
 import { defineCommand } from '../define';
 import { lockVisit } from './lock';
 
@@ -22,6 +23,7 @@ export const openVisit = defineCommand({
     if (form.appointmentId !== null) {
       const appointment = await lockAppointment(tx, caller.practiceId, form.appointmentId);
       if (appointment?.wearerId !== form.wearerId) return notFound('appointment');
+      if (clockOf(appointment.startsAt, context.practice.timeZone).day > context.today) return ruleBroken('notToday');
       // Whose visit begins is here, whether or not somebody said so before.
       if (appointment.state !== 'arrived') {
         await changeAppointment(tx, { ...appointment, state: 'arrived' }, { kind: 'arrived', reason: null, at: now, by: caller.personId });
