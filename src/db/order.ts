@@ -98,21 +98,19 @@ export interface NewOrder {
 }
 
 /** Order, lines, first event and its place in the queue: one transaction of the caller's. */
-export async function insertOrder(
-  sql: Db,
-  order: NewOrder,
-  lines: readonly {
-    id: string;
-    eye: Eye;
-    mode: 'final' | 'raw';
-    lensId: string | null;
-    raw: RawOrder | null;
-    packs: number;
-    packSize: number;
-    packPriceMinor: number;
-  }[],
-  eventId: string,
-): Promise<void> {
+/** One eye's line of an order: figures of a lens, or raw data. */
+export interface NewOrderLine {
+  readonly id: string;
+  readonly eye: Eye;
+  readonly mode: 'final' | 'raw';
+  readonly lensId: string | null;
+  readonly raw: RawOrder | null;
+  readonly packs: number;
+  readonly packSize: number;
+  readonly packPriceMinor: number;
+}
+
+export async function insertOrder(sql: Db, order: NewOrder, lines: readonly NewOrderLine[], eventId: string): Promise<void> {
   await sql`insert into lens_order ${sql({ ...order })}`;
   for (const line of lines) {
     await sql`insert into order_line ${sql({

@@ -9,7 +9,7 @@ export const wearerColumns = (sql: Db) => sql`
 /** A wearer as they are now. */
 export const wearerRow = (sql: Db, practiceId: string, id: string) => sql<WearerRow[]>`
   select ${wearerColumns(sql)} from wearer w join wearer_identity i on i.wearer_id = w.id
-  where w.practice_id = ${practiceId} and w.id = ${id}`;
+  where w.practice_id = ${practiceId} and w.id = ${id} and w.merged_into is null`;
 
 export async function findWearer(sql: Db, practiceId: string, id: string): Promise<WearerRow | null> {
   const [row] = await wearerRow(sql, practiceId, id);
@@ -75,7 +75,7 @@ export function listIdentityChanges(sql: Db, practiceId: string, wearerId: strin
 export async function findNamesakes(sql: Db, practiceId: string, name: string, birthDate: string): Promise<WearerRow[]> {
   return sql<WearerRow[]>`
     select ${wearerColumns(sql)} from wearer w join wearer_identity i on i.wearer_id = w.id
-    where w.practice_id = ${practiceId} and i.name = ${name} and i.birth_date = ${birthDate}`;
+    where w.practice_id = ${practiceId} and i.name = ${name} and i.birth_date = ${birthDate} and w.merged_into is null`;
 }
 
 /** A wearer as a list names one. */
@@ -111,5 +111,5 @@ export async function listNamesakes(
     select i.name, i.birth_date, w.record_number
     from unnest(${of.map((o) => o.name)}::text[], ${of.map((o) => o.birthDate)}::date[]) as o (name, birth_date)
     join wearer_identity i on i.practice_id = ${practiceId} and i.birth_date = o.birth_date and lower(i.name) = lower(o.name)
-    join wearer w on w.id = i.wearer_id`;
+    join wearer w on w.id = i.wearer_id and w.merged_into is null`;
 }

@@ -23,11 +23,16 @@ const listed = (sql: Db) => sql`
       order by v.opened_at desc limit 1) as open_visit_id,
     (select max(v.opened_at) from visit v where v.practice_id = w.practice_id and v.wearer_id = w.id) as last_visit_at`;
 
+/** The records of what was found, `h`: of one that was merged, the record that it is part of now. */
+const hitRecords = (sql: Db) => sql`
+  from hits h join wearer d on d.id = h.id join wearer w on w.id = coalesce(d.merged_into, d.id) and w.merged_into is null
+  join wearer_identity i on i.wearer_id = w.id`;
+
 /** All wearers by name, a page at a time. @param after the last one of the page before; null for the first page */
 export async function listWearers(sql: Db, practiceId: string, after: WearerKey | null, most: number): Promise<WearerListRow[]> {
   return sql<WearerListRow[]>`
     ${listed(sql)} from wearer_identity i join wearer w on w.practice_id = i.practice_id and w.id = i.wearer_id
-    where i.practice_id = ${practiceId} ${after ? sql`and (i.name, i.wearer_id) > (${after.name} collate names, ${after.id}::uuid)` : sql``}
+    where i.practice_id = ${practiceId} and w.merged_into is null ${after ? sql`and (i.name, i.wearer_id) > (${after.name} collate names, ${after.id}::uuid)` : sql``}
     order by i.name, i.wearer_id limit ${most}`;
 }
 
@@ -40,7 +45,8 @@ export async function wordsOf(sql: Db, search: string): Promise<readonly string[
 /** The wearer of a record number. */
 export async function findByNumber(sql: Db, practiceId: string, number: number): Promise<WearerListRow[]> {
   return sql<WearerListRow[]>`
-    ${listed(sql)} from wearer w join wearer_identity i on i.wearer_id = w.id where w.practice_id = ${practiceId} and w.record_number = ${number}`;
+    with hits as (select id from wearer where practice_id = ${practiceId} and record_number = ${number})
+    ${listed(sql)} ${hitRecords(sql)}`;
 }
 
 /** Wearers whose name begins so, in order. @param words of the search, at least one */
@@ -51,7 +57,7 @@ export async function findByBeginning(sql: Db, practiceId: string, words: readon
       select i.wearer_id as id from wearer_identity i
       where i.practice_id = ${practiceId} and i.plain >= ${from} and i.plain < ${from} || chr(1114109)
       order by i.plain limit ${most})
-    ${listed(sql)} from hits h join wearer w on w.id = h.id join wearer_identity i on i.wearer_id = w.id
+    ${listed(sql)} ${hitRecords(sql)}
     order by i.plain, i.birth_date, w.id`;
 }
 
@@ -62,7 +68,7 @@ export async function findByParts(sql: Db, practiceId: string, words: readonly s
     with hits as (
       select i.wearer_id as id from wearer_identity i where i.practice_id = ${practiceId}${each}
       order by i.plain, i.wearer_id limit ${most})
-    ${listed(sql)} from hits h join wearer w on w.id = h.id join wearer_identity i on i.wearer_id = w.id
+    ${listed(sql)} ${hitRecords(sql)}
     order by i.plain, i.birth_date, w.id`;
 }
 
@@ -75,6 +81,6 @@ export async function findAlike(sql: Db, practiceId: string, words: readonly str
       select i.wearer_id as id, word_similarity(${text}, i.plain) as alike from wearer_identity i
       where i.practice_id = ${practiceId} and ${text} <% i.plain
       order by alike desc, i.plain limit ${most})
-    ${listed(sql)} from hits h join wearer w on w.id = h.id join wearer_identity i on i.wearer_id = w.id
+    ${listed(sql)} ${hitRecords(sql)}
     order by h.alike desc, i.plain, w.id`;
 }

@@ -41,6 +41,8 @@ import { recordAttempt, recordTopic, signOffLesson, startLesson } from './lesson
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
 import { readNewer, readSession, readVisit } from './visit/queries';
 import { createWearer, updateWearer } from './wearer/commands';
+import { mergeWearers, undoMerge } from './wearerMerge/commands';
+import { compareWearers, readMerges } from './wearerMerge/queries';
 import { readWearer, searchWearers } from './wearer/queries';
 import { endWearerLink, openWearerLink } from './wearerLink/commands';
 import { readTakeHome } from './wearerLink/queries';
@@ -68,6 +70,8 @@ export const COMMANDS = {
   countTrials,
   createWearer,
   updateWearer,
+  mergeWearers,
+  undoMerge,
   openVisit,
   closeVisit,
   saveDraft,
@@ -134,6 +138,8 @@ export const QUERIES = {
   readToday,
   searchWearers,
   readWearer,
+  compareWearers,
+  readMerges,
   readNewer,
   readVisit,
   readSession,

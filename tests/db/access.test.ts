@@ -76,6 +76,10 @@ const PLACE = { day: '2026-11-25', time: '15:00', chairMinutes: 20, staffMinutes
 
 /** An input of the right shape for every use case, aimed at this practice's record. */
 const inputs: Readonly<Record<ServiceName, () => unknown>> = {
+  compareWearers: () => ({ keep: 1, other: 2 }),
+  readMerges: () => ({}),
+  mergeWearers: () => ({ keepId: ids.wearerId, keepVersion: 1, otherId: randomUUID(), otherVersion: 1, reason: 'one person' }),
+  undoMerge: () => ({ mergeId: randomUUID(), reason: 'two people' }),
   readToday: () => ({}),
   readDiary: () => ({ day: '2026-11-25', wearerId: ids.wearerId }),
   readAppointment: () => ({ appointmentId: ids.appointmentId }),
@@ -211,6 +215,8 @@ const names = Object.keys(SERVICES) as ServiceName[];
 /** Use cases that name no record: another practice may do them, for itself. */
 const FOR_ITSELF: readonly ServiceName[] = [
   'readSession',
+  'compareWearers',
+  'readMerges',
   'readFamilies',
   'addInstrument',
   'readSettling',
@@ -245,7 +251,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(98);
+    expect(names).toHaveLength(102);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -161,3 +161,36 @@ test('every figure opens to its working, by click and by key', async ({ page }) 
   await page.keyboard.press('w');
   await expect(page.getByTestId('working')).toBeVisible();
 });
+
+test('a manager makes two records of one person one, and two again', async ({ page, site }) => {
+  await page.getByRole('button', { name: /sign out/ }).click();
+  await page.waitForURL('**/sign-in');
+  await signIn(page, /Merle Vantongeren/, '/wearers');
+  await page.getByRole('button', { name: 'Two records of one person' }).click();
+  await page.waitForURL('**/wearers/merge');
+  await page.getByLabel('Record to keep').fill('4');
+  await page.getByLabel('Record that becomes part of it').fill('999');
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await expect(page.getByText('There is no record 999.')).toBeVisible();
+  await page.getByLabel('Record that becomes part of it').fill('0003');
+  await page.getByRole('button', { name: 'Compare' }).click();
+  const pair = page.getByTestId('merge-pair');
+  await expect(pair.getByRole('row', { name: /Name/ })).toContainText('differs');
+  await pair.getByRole('button', { name: 'Make 0003 part of 0004' }).click();
+  await expect(pair.getByText('Say why, in three letters at least')).toBeVisible();
+  await pair.getByLabel('Why they are one person').fill('changed her name in spring');
+  await pair.getByRole('button', { name: 'Make 0003 part of 0004' }).click();
+  await expect(page.getByText('0003 is part of 0004 now.')).toBeVisible();
+  const merges = page.getByTestId('merges');
+  await expect(merges).toContainText('Merle Vantongeren');
+  await page.goto('/wearers');
+  await page.getByLabel('Find by name or record number').fill('0003');
+  await expect(page.getByRole('row')).toHaveCount(2);
+  await expect(page.getByText('Pia Lindqvarn')).toBeVisible();
+  await page.goto('/wearers/merge');
+  await merges.getByRole('button', { name: 'Take apart' }).click();
+  await merges.getByLabel('Why they are two people').fill('sisters');
+  await merges.getByRole('button', { name: 'Take apart now' }).click();
+  await expect(merges).toContainText('Taken apart by Merle Vantongeren');
+  expect(await site.db.owner`select 1 from wearer where merged_into is not null`).toHaveLength(0);
+});

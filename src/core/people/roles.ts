@@ -3,11 +3,11 @@ export type Role = 'prescriber' | 'technician' | 'coordinator' | 'admin';
 export const ROLES: readonly Role[] = ['prescriber', 'technician', 'coordinator', 'admin'];
 
 /** Groups of commands that services ask for. */
-export type Right = 'read' | 'clinicalRead' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'handOver' | 'stock' | 'staff' | 'settings';
+export type Right = 'read' | 'clinicalRead' | 'clinicalWrite' | 'sign' | 'wearers' | 'orders' | 'handOver' | 'stock' | 'staff' | 'settings' | 'merge';
 
 /**
  * The roles matrix. Whoever works with wearers reads their records (and is audited); prescriber: all clinical writes and signing; technician:
- * measurements, trials, lessons; coordinator: wearers and orders; admin: staff and settings, with no clinical right by itself. The trial drawer is everybody's: whoever opens
+ * measurements, trials, lessons; coordinator: wearers and orders; admin: staff, settings, and two records of one person made one, with no clinical right by itself. The trial drawer is everybody's: whoever opens
  * it sees what is expired.
  */
 const MATRIX: Readonly<Record<Right, readonly Role[]>> = {
@@ -21,6 +21,7 @@ const MATRIX: Readonly<Record<Right, readonly Role[]>> = {
   stock: ROLES,
   staff: ['admin'],
   settings: ['admin'],
+  merge: ['admin'],
 };
 
 /** May somebody with these roles do this? @example may(['admin'], 'sign') → false */

@@ -33,10 +33,10 @@ export function Visits({ file, zone }: { readonly file: WearerFile; readonly zon
       {shown.length === 0 ? <p className="py-3 label">{t('noVisits')}</p> : null}
       {shown.map((v) => (
         <div key={v.id} className="flex justify-between gap-4 border-b border-rule py-2">
-          <Link href={`/visits/${v.id}/history`} prefetch={false} className="value">
+          <Link href={`/visits/${v.id}/history`} prefetch={false} className="value flex-1">
             {today(`kind.${v.kind}`)}
           </Link>
-          <span className="label">{formatMoment(v.openedAt, zone)}</span>
+          <span className="label w-40 shrink-0 self-center">{formatMoment(v.openedAt, zone)}</span>
           {v.closedAt ? <Stated state="ok">{t('closed')}</Stated> : <Stated state="watch">{t('open')}</Stated>}
         </div>
       ))}

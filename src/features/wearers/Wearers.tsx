@@ -86,10 +86,13 @@ function WearersPage({ initial }: { readonly initial: WearersFound }) {
             <span>
               <KeyCap>{'/'}</KeyCap> {t('keyFind')}
             </span>
-            <span>
-              <KeyCap>{'N'}</KeyCap> {t('keyNew')}
-            </span>
+            {mayAdd ? (
+              <span>
+                <KeyCap>{'N'}</KeyCap> {t('keyNew')}
+              </span>
+            ) : null}
           </div>
+          {may(session.viewer.roles, 'merge') ? <Button onClick={() => router.push('/wearers/merge')}>{t('merge')}</Button> : null}
           {may(session.viewer.roles, 'settings') ? <Button onClick={() => setListing(true)}>{t('fromFile')}</Button> : null}
           {mayAdd && !adding ? (
             <Button look="act" keys={['N']} onClick={() => setAdding(true)}>

@@ -1,13 +1,13 @@
 import 'server-only';
-import { EYES, isOrderable, latest, may, supplyPlan, type Eye, type PrescriptionEyeRow } from '../../core';
+import { EYES, isOrderable, latest, may, supplyPlan, type Eye, type Prescription, type PrescriptionEyeRow, type WearerFile } from '../../core';
 import { findFamily, findFamilyInForce, type FamilyWithBlocks } from '../../db/family';
 import { listLenses } from '../../db/lens';
-import { findOrderByKey, insertOrder } from '../../db/order';
+import { findOrderByKey, insertOrder, type NewOrderLine } from '../../db/order';
 import { hastenDispatch, isHeld } from '../../db/dispatch';
 import { listPrescriptions } from '../../db/prescription';
 import { nextNumber } from '../../db/practice';
 import { must } from '../../lib/assert';
-import { invalid, notFound, ok, ruleBroken } from '../../lib/outcome';
+import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { hastenForm, orderForm } from '../../schema/order';
 import { lockVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
@@ -21,13 +21,47 @@ async function prescribedFamily(context: Context, prescribed: PrescriptionEyeRow
   return lens ? findFamily(tx, caller.practiceId, lens.familyVersionId) : null;
 }
 
+/** One eye's line of an order, if its lenses may be had and end in time; `lasts`: a prescriber lets them last past the prescription's end. */
+async function orderLine(
+  context: Context,
+  prescription: Prescription,
+  eye: Eye,
+  asked: { readonly packs: number; readonly handOvers: WearerFile['handOvers']; readonly pastExpiryNote: string | null },
+): Promise<Result<{ readonly line: NewOrderLine; readonly lasts: boolean }>> {
+  const { today, settings, caller } = context;
+  const { packs } = asked;
+  const prescribed = prescription.eyes.find((e) => e.eye === eye);
+  if (!prescribed) return invalid(`${eye}Packs`, 'eyeNotPrescribed');
+  const family = must(await prescribedFamily(context, prescribed), 'family of the prescribed lens');
+  if (!isOrderable(family, today)) return invalid(`${eye}Packs`, 'familyEnded', { family: family.name, day: family.lastOrderOn ?? '' });
+  const inHand = latest(asked.handOvers, (h) => h.eye === eye)?.current ?? null;
+  const plan = supplyPlan({
+    today,
+    packs,
+    packSize: family.packSize,
+    leadDays: family.leadDays,
+    marginDays: settings.reorderMarginDays,
+    inHand: inHand && { openedOn: inHand.openedOn ?? inHand.handedOn, lenses: inHand.lensCount },
+    wear: { modality: family.modality, daysPerWeek: prescription.daysPerWeek },
+  });
+  const past = plan.runOut !== null && plan.runOut > prescription.expiresOn ? { runOut: plan.runOut, expires: prescription.expiresOn } : null;
+  if (past) {
+    if (settings.pastExpiry === 'refuse') return invalid(`${eye}Packs`, 'pastExpiry', past);
+    if (!may(caller.roles, 'sign')) return invalid(`${eye}Packs`, 'pastExpiryPrescriber', past);
+    if (asked.pastExpiryNote === null) return invalid('pastExpiryNote', 'pastExpiryNote', past);
+  }
+  const { packSize, packPriceMinor } = family;
+  const { mode, lensId, raw } = prescribed;
+  return ok({ line: { id: context.newId(), eye, mode, lensId, raw, packs, packSize, packPriceMinor }, lasts: past !== null });
+}
+
 export const placeOrder = defineCommand({
   name: 'placeOrder',
   right: 'orders',
   input: orderForm,
   about: (_form, out: { orderId: string; visitId: string; version: number | null }) => ({ subjectKind: 'order', subjectId: out.orderId }),
   run: async (context, form) => {
-    const { tx, caller, now, today, settings } = context;
+    const { tx, caller, now, today } = context;
     // The same press twice is the same order.
     const there = await findOrderByKey(tx, caller.practiceId, form.requestKey);
     if (there) return ok({ orderId: there, visitId: form.visitId, version: null });
@@ -38,45 +72,18 @@ export const placeOrder = defineCommand({
     const all = await listPrescriptions(tx, caller.practiceId, wearerId);
     const newest = all.find((p) => p.id === form.prescriptionId);
     if (!newest) return notFound('prescription');
-    if (all.some((p) => p.supersedesId === newest.id)) return ruleBroken('prescriptionSuperseded');
+    // The newest of its purpose is in force, whichever of two merged records it came with.
+    if (all.find((p) => p.purpose === newest.purpose)?.id !== newest.id) return ruleBroken('prescriptionSuperseded');
     if (newest.expiresOn < today) return ruleBroken('prescriptionExpired', { expired: newest.expiresOn });
     const packsOf: Record<Eye, number> = { right: form.rightPacks, left: form.leftPacks };
     const lines = [];
     let lasts = false;
     for (const eye of EYES) {
-      const packs = packsOf[eye];
-      if (packs === 0) continue;
-      const prescribed = newest.eyes.find((e) => e.eye === eye);
-      if (!prescribed) return invalid(`${eye}Packs`, 'eyeNotPrescribed');
-      const family = must(await prescribedFamily(context, prescribed), 'family of the prescribed lens');
-      if (!isOrderable(family, today)) return invalid(`${eye}Packs`, 'familyEnded', { family: family.name, day: family.lastOrderOn ?? '' });
-      const inHand = latest(handOvers, (h) => h.eye === eye)?.current ?? null;
-      const plan = supplyPlan({
-        today,
-        packs,
-        packSize: family.packSize,
-        leadDays: family.leadDays,
-        marginDays: settings.reorderMarginDays,
-        inHand: inHand && { openedOn: inHand.openedOn ?? inHand.handedOn, lenses: inHand.lensCount },
-        wear: { modality: family.modality, daysPerWeek: newest.daysPerWeek },
-      });
-      const past = plan.runOut !== null && plan.runOut > newest.expiresOn ? { runOut: plan.runOut, expires: newest.expiresOn } : null;
-      if (past) {
-        if (settings.pastExpiry === 'refuse') return invalid(`${eye}Packs`, 'pastExpiry', past);
-        if (!may(caller.roles, 'sign')) return invalid(`${eye}Packs`, 'pastExpiryPrescriber', past);
-        if (form.pastExpiryNote === null) return invalid('pastExpiryNote', 'pastExpiryNote', past);
-        lasts = true;
-      }
-      lines.push({
-        id: context.newId(),
-        eye,
-        mode: prescribed.mode,
-        lensId: prescribed.lensId,
-        raw: prescribed.raw,
-        packs,
-        packSize: family.packSize,
-        packPriceMinor: family.packPriceMinor,
-      });
+      if (packsOf[eye] === 0) continue;
+      const line = await orderLine(context, newest, eye, { packs: packsOf[eye], handOvers, pastExpiryNote: form.pastExpiryNote });
+      if (!line.ok) return line;
+      lasts ||= line.value.lasts;
+      lines.push(line.value.line);
     }
     taken.value.changed('supply');
     const id = context.newId();

@@ -1,7 +1,8 @@
 import 'server-only';
 import type { Tx } from '../../db/client';
 import { findAlike, findByBeginning, findByNumber, findByParts, listWearers, wordsOf, type WearerListRow } from '../../db/wearerSearch';
-import { notFound, ok } from '../../lib/outcome';
+import { findMergedInto } from '../../db/wearerMerge';
+import { notFound, ok, ruleBroken } from '../../lib/outcome';
 import { searchForm, wearerForm } from '../../schema/wearer';
 import { defineQuery } from '../define';
 import { sessionContextOf, type SessionContext } from '../sessionContext';
@@ -19,9 +20,12 @@ export interface WearersFound {
   readonly more: boolean;
 }
 
+/** A record found under its own name and under one that was merged into it is one. */
+const eachOnce = (rows: readonly WearerListRow[]): readonly WearerListRow[] => rows.filter((row, i) => rows.findIndex((r) => r.id === row.id) === i);
+
 async function found(tx: Tx, practiceId: string, search: string): Promise<WearersFound> {
   const of = (wearers: readonly WearerListRow[], how: WearersFound['how']): WearersFound => ({
-    wearers: wearers.slice(0, FOUND),
+    wearers: eachOnce(wearers).slice(0, FOUND),
     how,
     more: wearers.length > FOUND,
   });
@@ -57,7 +61,10 @@ export const readWearer = defineQuery({
   input: wearerForm,
   about: (form) => ({ subjectKind: 'wearer', subjectId: form.wearerId }),
   run: async (context, form) => {
+    const { tx, caller } = context;
     const file = await readWearerFile(context, form.wearerId, form.after);
-    return file ? ok({ ...file, session: sessionContextOf(context) }) : notFound('wearer');
+    if (file) return ok({ ...file, session: sessionContextOf(context) });
+    const into = await findMergedInto(tx, caller.practiceId, form.wearerId);
+    return into === null ? notFound('wearer') : ruleBroken('wearerMerged', { into });
   },
 });

@@ -1,3 +1,4 @@
+import { redirect } from 'next/navigation';
 import { AppShell } from '@/features/common/AppShell';
 import { WearerPage } from '@/features/wearers/WearerPage';
 import { readWearer } from '@/services/wearer/queries';
@@ -9,6 +10,8 @@ export const metadata = { title: 'Wearer' };
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const page = await readPage(readWearer, { wearerId: id }, `/wearers/${id}`);
+  // A record that was merged is part of another one: an old address leads there.
+  if (!page.ok && page.error.kind === 'ruleBroken' && page.error.rule === 'wearerMerged') redirect(`/wearers/${String(page.error.data?.['into'])}`);
   if (!page.ok) return <Refused problem={page.error} />;
   const { session, ...file } = page.value;
   return (

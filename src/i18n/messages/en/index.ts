@@ -30,6 +30,8 @@ import library from './library.messages.json';
 import libraryProblems from './libraryProblems.messages.json';
 import list from './list.messages.json';
 import listProblems from './listProblems.messages.json';
+import merge from './merge.messages.json';
+import mergeProblems from './mergeProblems.messages.json';
 import notFoundPage from './notFoundPage.messages.json';
 import onEye from './onEye.messages.json';
 import panels from './panels.messages.json';
@@ -94,6 +96,7 @@ export const en = {
   lesson,
   library,
   list,
+  merge,
   notFoundPage,
   onEye,
   panels,
@@ -101,7 +104,7 @@ export const en = {
   powerField,
   prescription,
   print,
-  problems: { ...problems, ...diaryProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems },
+  problems: { ...problems, ...diaryProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems },
   purposes,
   range,
   raw,
