@@ -17,12 +17,14 @@ export interface PracticeRow {
 /** A practice with what it has set, newest of each setting, and the version of its lens library. */
 export interface PracticeWithSettings extends PracticeRow {
   readonly libraryVersion: number;
+  /** Of what it is called and where it is reached. */
+  readonly version: number;
   readonly settings: Partial<PracticeSettings>;
 }
 /** @param hold a press's key, held to the end of the transaction */
 export async function findPractice(sql: Db, id: string, hold: string | null = null): Promise<PracticeWithSettings | null> {
   const [row] = await sql<PracticeWithSettings[]>`
-    select p.id, p.name, p.town, p.address, p.telephone, p.emergency_telephone, p.time_zone, p.locale, p.currency, p.library_version,
+    select p.id, p.name, p.town, p.address, p.telephone, p.emergency_telephone, p.time_zone, p.locale, p.currency, p.library_version, p.version,
       coalesce((select jsonb_object_agg(s.key, s.value) from (
         select distinct on (key) key, value from practice_setting where practice_id = p.id order by key, sequence desc) s), '{}') as settings
       ${hold === null ? sql`` : sql`, pg_advisory_xact_lock(hashtextextended(${`${id}|${hold}`}, 0))`}
@@ -43,6 +45,25 @@ export async function insertPractice(sql: Db, practice: PracticeRow, at: string)
   for (const kind of ['wearer', 'prescription', 'order']) {
     await sql`insert into practice_counter (practice_id, kind) values (${practice.id}, ${kind})`;
   }
+}
+
+/** What a practice is called and where it is reached. */
+export type PracticeDetails = Pick<PracticeRow, 'name' | 'town' | 'address' | 'telephone'> & { readonly emergencyTelephone: string };
+
+/** Changes it, and keeps what it was. @returns false when the version is no longer the one that was read */
+export async function updatePractice(
+  sql: Db,
+  practiceId: string,
+  version: number,
+  to: PracticeDetails,
+  change: { readonly id: string; readonly at: string; readonly by: string },
+): Promise<boolean> {
+  const [was] = await sql<PracticeDetails[]>`
+    select name, town, address, telephone, emergency_telephone from practice where id = ${practiceId} and version = ${version} for update`;
+  if (!was) return false;
+  await sql`insert into practice_change ${sql({ id: change.id, practiceId, version, was: sql.json({ ...was }), changedAt: change.at, changedBy: change.by })}`;
+  await sql`update practice set ${sql({ ...to })}, version = version + 1 where id = ${practiceId}`;
+  return true;
 }
 
 /** One change of settings at a time: the second of two sees the first. */

@@ -1,6 +1,7 @@
 import 'server-only';
 import { bookAppointment, markAppointment, moveAppointment, sayLate, undoAppointment } from './appointment/commands';
 import { findFree, readAppointment, readDiary, readToday } from './appointment/queries';
+import { changePractice } from './practice/commands';
 import { addRoom, changeRoom, setClosedDay, setOpeningHours } from './room/commands';
 import { readRooms } from './room/queries';
 import { importTrials, importWearers } from './list/commands';
@@ -59,6 +60,7 @@ export const COMMANDS = {
   addTask,
   changeTask,
   finishTask,
+  changePractice,
   addRoom,
   changeRoom,
   setOpeningHours,

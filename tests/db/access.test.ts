@@ -76,6 +76,7 @@ const PLACE = { day: '2026-11-25', time: '15:00', chairMinutes: 20, staffMinutes
 
 /** An input of the right shape for every use case, aimed at this practice's record. */
 const inputs: Readonly<Record<ServiceName, () => unknown>> = {
+  changePractice: () => ({ version: 99, name: 'A', town: 'B', address: 'C', telephone: '1', emergencyTelephone: '2' }),
   compareWearers: () => ({ keep: 1, other: 2 }),
   readMerges: () => ({}),
   mergeWearers: () => ({ keepId: ids.wearerId, keepVersion: 1, otherId: randomUUID(), otherVersion: 1, reason: 'one person' }),
@@ -215,6 +216,7 @@ const names = Object.keys(SERVICES) as ServiceName[];
 /** Use cases that name no record: another practice may do them, for itself. */
 const FOR_ITSELF: readonly ServiceName[] = [
   'readSession',
+  'changePractice',
   'compareWearers',
   'readMerges',
   'readFamilies',
@@ -251,7 +253,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(102);
+    expect(names).toHaveLength(103);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -67,7 +67,9 @@ describe('the practice that the demo shows', () => {
   it('has a trial drawer whose counts are the sums of its movements', async () => {
     expect(await count('select 1 from trial_stock')).toBeGreaterThan(0);
     expect(
-      await count(`select s.id from trial_stock s left join trial_movement m on m.trial_stock_id = s.id group by s.id, s.count having s.count <> sum(m.change)`),
+      await count(
+        `select s.id from trial_stock s left join trial_movement m on m.trial_stock_id = s.id group by s.id, s.count having s.count <> sum(m.change)`,
+      ),
     ).toBe(0);
   });
   it('has wearers at every stage: prescribed, ordered, collected, a stopped eye, one who did not come, tasks', async () => {
@@ -96,7 +98,9 @@ describe('the practice that the demo shows', () => {
     expect(before).toBeGreaterThan(5);
     expect(await bringToToday(sql, '2026-11-30T15:00:00.000Z')).toBe(before);
     expect(await count(`select 1 from appointment where state = 'booked' and starts_at < '2026-11-30T05:00:00Z'`)).toBe(0);
-    expect(await count(`select 1 from appointment where state = 'booked' and (starts_at at time zone 'America/New_York')::date = '2026-11-30'`)).toBeGreaterThan(5);
+    expect(
+      await count(`select 1 from appointment where state = 'booked' and (starts_at at time zone 'America/New_York')::date = '2026-11-30'`),
+    ).toBeGreaterThan(5);
     expect(await bringToToday(sql, '2026-11-30T15:00:00.000Z')).toBe(0);
   });
 });

@@ -177,7 +177,7 @@ test('a manager makes two records of one person one, and two again', async ({ pa
   const pair = page.getByTestId('merge-pair');
   await expect(pair.getByRole('row', { name: /Name/ })).toContainText('differs');
   await pair.getByRole('button', { name: 'Make 0003 part of 0004' }).click();
-  await expect(pair.getByText('Say why, in three letters at least')).toBeVisible();
+  await expect(pair.getByText('Say why in a few words')).toBeVisible();
   await pair.getByLabel('Why they are one person').fill('changed her name in spring');
   await pair.getByRole('button', { name: 'Make 0003 part of 0004' }).click();
   await expect(page.getByText('0003 is part of 0004 now.')).toBeVisible();

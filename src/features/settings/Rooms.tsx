@@ -15,10 +15,11 @@ import { useServer } from '../common/ServerProvider';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
 import { ClosedDays } from './ClosedDays';
 import { OpeningHours } from './OpeningHours';
+import { PracticeDetails } from './PracticeDetails';
 import { useRoomsCommand } from './useRoomsCommand';
 
-/** Rooms, opening hours and the days on which the practice is closed. */
-function RoomsPage({ rooms, hours }: { readonly rooms: readonly RoomRow[]; readonly hours: PracticeHours }) {
+/** The practice itself, its rooms, opening hours and the days on which the practice is closed. */
+function RoomsPage({ practiceVersion, rooms, hours }: { readonly practiceVersion: number; readonly rooms: readonly RoomRow[]; readonly hours: PracticeHours }) {
   const t = useTranslations('rooms');
   const { session } = useServer();
   const mayChange = may(session.viewer.roles, 'settings');
@@ -29,6 +30,7 @@ function RoomsPage({ rooms, hours }: { readonly rooms: readonly RoomRow[]; reado
           {t('back')}
         </Link>
       </p>
+      <PracticeDetails key={practiceVersion} version={practiceVersion} mayChange={mayChange} />
       <section className="px-6 py-3 max-w-[760px]">
         <h2 className="settings-group">{t('rooms')}</h2>
         <p className="label">{t('roomsLine')}</p>

@@ -4,5 +4,5 @@ import { useSending } from '../common/useSending';
 /** Sends a command about rooms and hours, and reads the page anew once it is done. */
 export function useRoomsCommand() {
   const router = useRouter();
-  return useSending<'addRoom' | 'changeRoom' | 'setOpeningHours' | 'setClosedDay'>(() => router.refresh());
+  return useSending<'changePractice' | 'addRoom' | 'changeRoom' | 'setOpeningHours' | 'setClosedDay'>(() => router.refresh());
 }

@@ -68,7 +68,16 @@ export function MergePair() {
           inputMode="numeric"
           mono
         />
-        <Field className="w-60" label={t('other')} value={typed.other} onValue={set('other')} problem={at('other')} inputMode="numeric" mono />
+        <Field
+          className="w-60"
+          label={t('other')}
+          value={typed.other}
+          onValue={set('other')}
+          problem={at('other')}
+          hint={t('numberHint')}
+          inputMode="numeric"
+          mono
+        />
         <Button type="submit" className="mb-[20px]" disabled={typed.keep.trim() === '' || typed.other.trim() === ''}>
           {t('compare')}
         </Button>

@@ -9,6 +9,8 @@ import { sessionContextOf, type SessionContext } from '../sessionContext';
 
 export interface RoomsPage {
   readonly session: SessionContext;
+  /** Of what the practice is called and where it is reached. */
+  readonly practiceVersion: number;
   readonly rooms: readonly RoomRow[];
   /** The week, and the days from today on of which something was said. */
   readonly hours: PracticeHours;
@@ -22,6 +24,7 @@ export const readRooms = defineQuery({
   run: async (context): Promise<Result<RoomsPage>> =>
     ok({
       session: sessionContextOf(context),
+      practiceVersion: context.practice.version,
       rooms: await listRooms(context.tx, context.caller.practiceId),
       hours: await findHours(context.tx, context.caller.practiceId, context.today),
     }),
