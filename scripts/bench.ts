@@ -1,4 +1,4 @@
-// npm run bench [-- search|steadiness|pages|lamp|typing|record|wearers|size|load [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
+// npm run bench [-- search|steadiness|pages|lamp|typing|record|wearers|size|kills|load [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
@@ -6,6 +6,7 @@ import { connect } from '../src/db/client';
 import { ensureBuild } from './lib/build';
 import { catalogue, lensCount, MADE_TO_ORDER } from './lib/catalogue';
 import { benchDrag, benchSteadiness } from './lib/benchLamp';
+import { benchKills } from './lib/benchKills';
 import { benchLoad } from './lib/benchLoad';
 import { benchRecord } from './lib/benchRecord';
 import { benchTyping, fillLibrary } from './lib/benchTyping';
@@ -210,6 +211,12 @@ if (asked('record') || asked('wearers')) {
   } finally {
     await cluster.stop();
   }
+}
+
+// Takes minutes: only when it is asked for by name. `--kills=N`: how many.
+if (wanted.includes('kills')) {
+  await ensureBuild('.next');
+  await benchKills(Number(process.argv.find((arg) => arg.startsWith('--kills='))?.slice(8) ?? 100));
 }
 
 // Takes minutes, and with another revision a second build: only when it is asked for by name.

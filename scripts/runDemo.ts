@@ -81,7 +81,7 @@ async function main(): Promise<void> {
   }
   if (!url) {
     if (place.elsewhere) console.log(`The database lives in ${place.path}: its user may not enter this folder.`);
-    cluster = await startCluster(place.path);
+    cluster = await startCluster(place.path, { keepRunning: true });
     await ensureDatabase(cluster.url, 'keenfit');
     url = cluster.url('keenfit');
   }

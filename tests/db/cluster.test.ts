@@ -12,7 +12,7 @@ import { TEST_NOW } from '../support/moment';
 const parent = mkdtempSync(join(tmpdir(), 'keenfit-test-'));
 const folder = join(parent, 'pg');
 afterAll(() => rmSync(parent, { recursive: true, force: true }));
-const quick = { fsync: 'off' };
+const quick = { settings: { fsync: 'off' } };
 
 describe('the private database server', () => {
   it('keeps its data over a stop and a start, loads the demo once, and brings the diary to today', async () => {

@@ -11,6 +11,7 @@ import type { SessionContext } from '../../src/services/sessionContext';
 import type { VisitPart } from '../../src/services/visit/slices';
 import { createDatabase, type TestDatabase } from '../support/database';
 import { TEST_NOW } from '../support/moment';
+import { SENTENCES } from '../support/sentences';
 
 /** A database with the demo in it, a clock to move, and people of every role. */
 export interface World {
@@ -114,13 +115,7 @@ export async function openNeighbour(world: World): Promise<{ practiceId: string;
   };
 }
 
-/** A prescriber's sentence for all that a last look may ask of a visit built for another purpose; what is not asked is not kept. */
-export const SENTENCES = [
-  { eye: null, code: 'dangerUnasked', reason: 'asked by telephone this morning' },
-  ...(['right', 'left'] as const).flatMap((eye) =>
-    ['corneaUngraded', 'fitUnread', 'turnUnread', 'minusUnread'].map((code) => ({ eye, code, reason: 'looked at elsewhere today' })),
-  ),
-];
+export { SENTENCES };
 /** Blinks at one place, as many as a verdict asks. */
 export const blinksAt = (rotationLeft: number, count = 3) => Array.from({ length: count }, () => ({ rotationLeft }));
 

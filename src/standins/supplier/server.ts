@@ -1,5 +1,5 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { stockOf, type SupplierAnswer, type SupplierLine } from './stock';
 
 /**
@@ -58,7 +58,10 @@ export function supplierServer(options: SupplierOptions): Server {
   let fault: Fault = 'none';
   let nextReference = 4100 + orders.size;
   const keep = (): void => {
-    if (options.file) writeFileSync(options.file, JSON.stringify([...orders.values()], null, 1));
+    if (!options.file) return;
+    // Whole or not at all: a stand-in that is killed while it writes reads the file as it was.
+    writeFileSync(`${options.file}.new`, JSON.stringify([...orders.values()], null, 1));
+    renameSync(`${options.file}.new`, options.file);
   };
 
   const take = (key: string, lines: readonly SupplierLine[]): { order: Stored; isNew: boolean } => {
