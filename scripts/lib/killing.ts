@@ -45,7 +45,7 @@ export function processesOf(victim: Victim, dataFolder: string): number[] {
     case 'databaseProcess':
       return those(`-D ${dataFolder}`)
         .flatMap(childrenOf)
-        .filter((pid) => commandOf(pid).includes('keenfit_app'));
+        .filter((pid) => commandOf(pid).includes(' 127.0.0.1('));
   }
 }
 
@@ -234,7 +234,7 @@ async function reckon(url: string, site: Site, desks: readonly Desk[], kills: nu
     compare(keysOf('addTask'), await owner<Rows>`select text as key, count(*)::int as n from task where kind = 'other' group by 1`);
     compare(
       keysOf('createWearer'),
-      await owner<Rows>`select replace(name, 'Kept ', '') as key, count(*)::int as n from wearer_identity where name like 'Kept %' group by 1`,
+      await owner<Rows>`select replace(name collate "C", 'Kept ', '') as key, count(*)::int as n from wearer_identity where name collate "C" like 'Kept %' group by 1`,
     );
     const orders = keysOf('placeOrder');
     compare(orders, await owner<Rows>`select request_key::text as key, count(*)::int as n from lens_order group by 1`);
