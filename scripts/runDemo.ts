@@ -1,12 +1,13 @@
 // The demo: database, web server, jobs and supplier stand-in on this machine. Ctrl-C stops all it started.
 import { Temporal } from 'temporal-polyfill';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { bringToToday } from '../demo/lives/bringToToday';
 import { isHalfMade } from '../demo/lives/halfMade';
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load';
 import { connect } from '../src/db/client';
 import { ensureBuild } from './lib/build';
+import { DEMO_NEEDS, megabytes, roomAt, watchRoom } from './lib/diskRoom';
 import { startCluster, type Cluster } from './lib/cluster';
 import { lanAddresses, startLanProxy } from './lib/lanProxy';
 import { clusterFolder } from './lib/place';
@@ -39,6 +40,23 @@ function refuseSecond(): void {
     return;
   }
   if (pid !== process.pid) stopWith(`a demo of this folder runs already at ${url} (process ${pid}).`);
+}
+
+/** Half a demo helps nobody: what lacks is said before anything is made. */
+function refuseWithoutRoom(path: string): void {
+  const folder = existsSync(path) ? path : dirname(path);
+  const room = roomAt(existsSync(folder) ? folder : data);
+  if (room < DEMO_NEEDS)
+    stopWith(`the disk of ${folder} has ${megabytes(room)} left; the demo needs ${megabytes(DEMO_NEEDS)}. Remove something, and start again.`);
+}
+
+/** Another start of this folder finds this one. On a full disk it is not found, and everything else goes on. */
+function noteRunning(url: string): void {
+  try {
+    writeFileSync(running, JSON.stringify({ pid: process.pid, url }));
+  } catch (cause) {
+    console.error(`Keen Fit: ${running} could not be written (${cause instanceof Error ? cause.message : String(cause)}).`);
+  }
 }
 
 let cluster: Cluster | null = null;
@@ -80,6 +98,7 @@ async function main(): Promise<void> {
     rmSync(place.path, { recursive: true, force: true });
   }
   if (!url) {
+    if (!existsSync(join(place.path, 'PG_VERSION'))) refuseWithoutRoom(place.path);
     if (place.elsewhere) console.log(`The database lives in ${place.path}: its user may not enter this folder.`);
     cluster = await startCluster(place.path, { keepRunning: true });
     await ensureDatabase(cluster.url, 'keenfit');
@@ -114,7 +133,8 @@ async function main(): Promise<void> {
     await startLanProxy(webPort, lanPort, join(data, 'certificate.json'));
     addresses.push(...lanAddresses().map((ip) => `https://${ip}:${lanPort}  (a certificate of this machine's own: accept it once)`));
   }
-  writeFileSync(running, JSON.stringify({ pid: process.pid, url: site.url }));
+  noteRunning(site.url);
+  watchRoom(data, console.error);
   console.log(`\nKeen Fit is ready:\n${addresses.map((a) => `  ${a}`).join('\n')}\n\nSign in as (password for all: ${DEMO_PASSWORD})`);
   for (const person of DEMO_PEOPLE) console.log(`  ${person.account.padEnd(8)}${person.name}, ${person.title}`);
   console.log('\nCtrl-C stops everything.');

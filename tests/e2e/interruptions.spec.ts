@@ -44,6 +44,14 @@ test('sent while the server is down: it says so, keeps the text, and sends once 
   expect(await site.db.owner`select 1 from refraction where visit_id = ${visitId}`).toHaveLength(2);
 });
 
+test('sent while the server’s disk is full: that is said, the text stays, and it is sent once there is room', async ({ page }) => {
+  await page.route('**/api/commands/recordRefraction', (route) => route.fulfill({ status: 503, json: { outage: true, why: 'diskFull' } }), { times: 1 });
+  await page.getByRole('button', { name: send }).click();
+  await expect(page.getByRole('dialog')).toContainText('The server’s disk is full');
+  await page.getByRole('button', { name: 'Send it again' }).click();
+  await page.waitForURL('**/lens');
+});
+
 test('sent after the application was rebuilt: the open page still goes through', async ({ page, site }) => {
   test.setTimeout(240_000);
   await site.web.stop();

@@ -1,10 +1,10 @@
 import { NextResponse, type NextRequest } from 'next/server';
 import type { z } from 'zod';
 import { invalid, ok, type Problem, type Result } from '@/lib/outcome';
-import { log } from '@/server/log';
 import type { Context, Service } from '@/services/define';
 import { performWith } from '@/services/perform';
 import { currentCaller, deps } from '../access';
+import { outage } from './outage';
 import { readJson, sameOrigin } from './request';
 
 const STATUS: Readonly<Record<Problem['kind'], number>> = {
@@ -44,7 +44,6 @@ export async function answerService(request: NextRequest, service: unknown, extr
     if (!done.ok || !extra) return answer(done.ok ? ok(done.value.output) : done);
     return NextResponse.json({ ok: true, value: done.value.output, part: done.value.extra }, { headers: NO_STORE });
   } catch (cause) {
-    log.error({ err: cause, service: asked.name }, 'use case failed');
-    return NextResponse.json({ outage: true }, { status: 500 });
+    return outage(cause, 'use case failed', { service: asked.name });
   }
 }

@@ -52,7 +52,7 @@ export function useServer(): Server {
 /** A clock that is so much earlier was set back; less is the network's doing, ms. */
 const SET_BACK_MS = 60_000;
 
-type Wait = { readonly why: 'signedOut' | 'away'; readonly resolve: (goOn: boolean) => void };
+type Wait = { readonly why: 'signedOut' | Unreached['why']; readonly resolve: (goOn: boolean) => void };
 
 /** What was last read of practice, person and moment, by the layout or by a page in it. */
 function useSession(first: SessionContext): readonly [SessionContext, (session: SessionContext) => void] {
@@ -92,7 +92,7 @@ export function ServerProvider({ session: first, children }: { readonly session:
           if (!(await hold('signedOut'))) return null;
         } catch (cause) {
           if (!(cause instanceof Unreached)) throw cause;
-          if (!(await hold('away'))) return null;
+          if (!(await hold(cause.why))) return null;
         }
       }
     },
@@ -159,7 +159,12 @@ export function ServerProvider({ session: first, children }: { readonly session:
           }}
         />
       </Panel>
-      <Panel open={wait?.why === 'away' && !locked} onClose={() => release(false)} title={t('awayTitle')}>
+      <Panel
+        open={wait !== null && wait.why !== 'signedOut' && !locked}
+        onClose={() => release(false)}
+        title={t(wait?.why === 'diskFull' ? 'diskFullTitle' : 'awayTitle')}
+      >
+        {wait?.why === 'diskFull' ? <p className="mb-2">{t('diskFullText')}</p> : null}
         <p className="mb-4">{t('awayText')}</p>
         <div className="flex gap-3 justify-end">
           <Button onClick={() => release(false)}>{t('awayLater')}</Button>

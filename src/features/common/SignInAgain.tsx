@@ -13,7 +13,7 @@ export function SignInAgain({ viewer, onDone }: { readonly viewer: Viewer; reado
   const t = useTranslations('panels');
   const refusal = useRefusalWords();
   const [password, setPassword] = useState('');
-  const [problem, setProblem] = useState<Problem | 'away' | null>(null);
+  const [problem, setProblem] = useState<Problem | Unreached['why'] | null>(null);
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     try {
@@ -22,7 +22,7 @@ export function SignInAgain({ viewer, onDone }: { readonly viewer: Viewer; reado
       else setProblem(result.error);
     } catch (cause) {
       if (!(cause instanceof Unreached)) throw cause;
-      setProblem('away');
+      setProblem(cause.why);
     }
   };
   return (
@@ -35,7 +35,7 @@ export function SignInAgain({ viewer, onDone }: { readonly viewer: Viewer; reado
         autoFocus
         value={password}
         onValue={setPassword}
-        problem={problem === null ? null : problem === 'away' ? t('awayShort') : refusal(problem)}
+        problem={problem === null ? null : problem === 'away' || problem === 'diskFull' ? t(`${problem}Short`) : refusal(problem)}
       />
       <div className="flex items-center justify-between gap-3">
         <a className="btn btn-quiet" href="/sign-in">

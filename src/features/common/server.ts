@@ -12,10 +12,23 @@ export type ServiceInput<N extends ServiceName> = Services[N] extends Service<in
 export type ServiceOutput<N extends ServiceName> = Services[N] extends Service<infer _Shape, infer Output, infer _Prepared> ? Output : never;
 
 /** The server could not be reached, or fell over: nothing is known to have happened. */
-export class Unreached extends Error {}
+export class Unreached extends Error {
+  constructor(
+    message: string,
+    readonly why: 'away' | 'diskFull' = 'away',
+  ) {
+    super(message);
+  }
+}
 
 /** A server that has not answered after so long hangs: the page says so instead of waiting for ever, ms. */
 const HANGS_AFTER_MS = 20_000;
+
+/** Why a server that answers cannot do what it was asked. */
+async function whyOf(response: Response): Promise<Unreached['why']> {
+  const said = (await response.json().catch(() => null)) as { readonly why?: unknown } | null;
+  return said?.why === 'diskFull' ? 'diskFull' : 'away';
+}
 
 async function send(path: string, method: string, body: unknown, headers: Readonly<Record<string, string>> = {}): Promise<unknown> {
   let response: Response;
@@ -29,7 +42,7 @@ async function send(path: string, method: string, body: unknown, headers: Readon
   } catch {
     throw new Unreached('no connection');
   }
-  if (response.status >= 500) throw new Unreached(`status ${response.status}`);
+  if (response.status >= 500) throw new Unreached(`status ${response.status}`, await whyOf(response));
   return response.json().catch(() => {
     throw new Unreached('answer not understood');
   });

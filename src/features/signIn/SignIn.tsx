@@ -39,7 +39,7 @@ function SignInPage({
   const [chosen, setChosen] = useState<string | null>(people[0]?.account ?? null);
   const [account, setAccount] = useState('');
   const [password, setPassword] = useState('');
-  const [problem, setProblem] = useState<Problem | 'away' | null>(null);
+  const [problem, setProblem] = useState<Problem | Unreached['why'] | null>(null);
   const [busy, setBusy] = useState(false);
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -68,11 +68,11 @@ function SignInPage({
       setProblem(result.error);
     } catch (cause) {
       if (!(cause instanceof Unreached)) throw cause;
-      setProblem('away');
+      setProblem(cause.why);
     }
     setBusy(false);
   };
-  const words = problem === null ? null : problem === 'away' ? t('away') : refusal(problem);
+  const words = problem === null ? null : problem === 'away' || problem === 'diskFull' ? t(problem) : refusal(problem);
   const form = (
     <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-2 max-w-[420px]">
       <div ref={box}>

@@ -115,6 +115,9 @@ export function supplierServer(options: SupplierOptions): Server {
   };
 
   return createServer((request, response) => {
-    handle(request, response).catch(() => send(response, 400, { problem: 'not understood' }));
+    // What is no order is refused for good; what could not be kept (a full disk, say) is to be sent again.
+    handle(request, response).catch((cause: unknown) =>
+      cause instanceof SyntaxError ? send(response, 400, { problem: 'not understood' }) : send(response, 503, { problem: 'cannot be kept now' }),
+    );
   });
 }

@@ -1,8 +1,8 @@
 import { NextResponse, type NextRequest } from 'next/server';
 import { lock, signIn, signOut } from '@/services/session/access';
 import type { Problem } from '@/lib/outcome';
-import { log } from '@/server/log';
 import { callerAddress, deps, DEVICE_COOKIE, deviceToken, SESSION_COOKIE, sessionToken } from '../../access';
+import { outage } from '../outage';
 import { readJson, sameOrigin } from '../request';
 
 const YEAR = 365 * 24 * 3600;
@@ -24,8 +24,7 @@ export async function POST(request: NextRequest): Promise<NextResponse> {
     response.cookies.set(DEVICE_COOKIE, result.value.device, { ...COOKIE, maxAge: YEAR });
     return response;
   } catch (cause) {
-    log.error({ err: cause }, 'sign-in failed');
-    return NextResponse.json({ outage: true }, { status: 500 });
+    return outage(cause, 'sign-in failed');
   }
 }
 

@@ -1,12 +1,12 @@
-import { type NextRequest, type NextResponse, NextResponse as Response } from 'next/server';
+import type { NextRequest, NextResponse } from 'next/server';
 import { CATALOGUE_MAX_BYTES } from '@/formats/catalogueCsv';
 import { invalid } from '@/lib/outcome';
-import { log } from '@/server/log';
 import { recordImport } from '@/services/catalogueImport/commands';
 import { perform } from '@/services/perform';
 import { currentCaller, deps } from '../../../access';
 import { readBytes, sameOrigin } from '../../request';
 import { answer } from '../answer';
+import { outage } from '../../outage';
 
 const MEGABYTE = 1024 * 1024;
 
@@ -24,7 +24,6 @@ export async function POST(request: NextRequest): Promise<NextResponse> {
   try {
     return answer(await perform(recordImport, deps(), caller.value, { fileName: request.nextUrl.searchParams.get('name') ?? '', bytes }));
   } catch (cause) {
-    log.error({ err: cause }, 'catalogue upload failed');
-    return Response.json({ outage: true }, { status: 500 });
+    return outage(cause, 'catalogue upload failed');
   }
 }

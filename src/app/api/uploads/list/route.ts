@@ -1,12 +1,12 @@
-import { type NextRequest, type NextResponse, NextResponse as Response } from 'next/server';
+import type { NextRequest, NextResponse } from 'next/server';
 import { invalid, notFound } from '@/lib/outcome';
 import { LIST_MAX_BYTES } from '@/schema/list';
-import { log } from '@/server/log';
 import { importTrials, importWearers } from '@/services/list/commands';
 import { perform } from '@/services/perform';
 import { currentCaller, deps } from '../../../access';
 import { readBytes, sameOrigin } from '../../request';
 import { answer } from '../answer';
+import { outage } from '../../outage';
 
 const MEGABYTE = 1024 * 1024;
 const LISTS = { wearers: importWearers, trials: importTrials } as const;
@@ -29,7 +29,6 @@ export async function POST(request: NextRequest): Promise<NextResponse> {
     const take = request.nextUrl.searchParams.get('take') === '1';
     return answer(await perform(LISTS[of], deps(), caller.value, { bytes, take }));
   } catch (cause) {
-    log.error({ err: cause }, 'a list could not be taken');
-    return Response.json({ outage: true }, { status: 500 });
+    return outage(cause, 'a list could not be taken');
   }
 }

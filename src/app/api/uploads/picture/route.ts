@@ -1,12 +1,12 @@
-import { NextResponse, type NextRequest } from 'next/server';
+import type { NextRequest, NextResponse } from 'next/server';
 import { PICTURE_MAX_BYTES } from '@/formats/picture';
 import { invalid } from '@/lib/outcome';
-import { log } from '@/server/log';
 import { perform } from '@/services/perform';
 import { recordPicture } from '@/services/picture/commands';
 import { currentCaller, deps } from '../../../access';
 import { readBytes, sameOrigin } from '../../request';
 import { answer } from '../answer';
+import { outage } from '../../outage';
 
 /** A picture of an eye: the body is the file itself, everything else stands in the address. */
 export async function POST(request: NextRequest): Promise<NextResponse> {
@@ -32,7 +32,6 @@ export async function POST(request: NextRequest): Promise<NextResponse> {
     };
     return answer(await perform(recordPicture, deps(), caller.value, input));
   } catch (cause) {
-    log.error({ err: cause }, 'picture failed');
-    return NextResponse.json({ outage: true }, { status: 500 });
+    return outage(cause, 'picture failed');
   }
 }
