@@ -80,10 +80,26 @@ export interface ImportFamilyRow {
   readonly change: 'new' | 'changed' | 'same';
 }
 /** The families of a file, without what they make. */
-export async function listImportFamilies(sql: Db, importId: string): Promise<ImportFamilyRow[]> {
+export async function listImportFamilies(sql: Db, importId: string, most: number): Promise<ImportFamilyRow[]> {
   return sql<ImportFamilyRow[]>`
     select code, coalesce(family ->> 'name', '') as name, line_count, fault_count, change from catalogue_import_family
-    where import_id = ${importId} order by fault_count = 0, code`;
+    where import_id = ${importId} order by fault_count = 0, code limit ${most}`;
+}
+
+/** Families of a file and their lines, by what would become of them. */
+export interface ImportCounts {
+  readonly take: { readonly families: number; readonly lines: number };
+  readonly left: number;
+  readonly same: number;
+}
+export async function countImportFamilies(sql: Db, importId: string): Promise<ImportCounts> {
+  const [row] = await sql<{ families: number; lines: number; left: number; same: number }[]>`
+    select count(*) filter (where fault_count = 0 and change <> 'same')::int as families,
+      coalesce(sum(line_count) filter (where fault_count = 0 and change <> 'same'), 0)::int as lines,
+      count(*) filter (where fault_count > 0)::int as left, count(*) filter (where fault_count = 0 and change = 'same')::int as same
+    from catalogue_import_family where import_id = ${importId}`;
+  const { families = 0, lines = 0, left = 0, same = 0 } = row ?? {};
+  return { take: { families, lines }, left, same };
 }
 
 /** What the jobs took in hand. */
@@ -93,20 +109,30 @@ export interface ClaimedImport {
   readonly state: 'checking' | 'taking';
   readonly createdBy: string;
   readonly startsOn: string | null;
+  /** The how manieth time it is tried. */
+  readonly attempts: number;
 }
 
 /** Seconds after which work in hand counts as left lying: its job was stopped. */
 const LEFT_LYING = 60;
 
+/** Files that wait, and those whose job was stopped on the way. */
+const waiting = (sql: Db) => sql`
+  (state in ('waiting', 'takeAsked') or (state in ('checking', 'taking') and claimed_at < clock_timestamp() - make_interval(secs => ${LEFT_LYING})))`;
+
+/** Is there a file to be worked on? */
+export async function isImportWaiting(sql: Db): Promise<boolean> {
+  const [row] = await sql`select 1 from catalogue_import where ${waiting(sql)} limit 1`;
+  return row !== undefined;
+}
+
 /** Takes the oldest file that waits, or one whose job was stopped on the way. */
 export async function claimImport(sql: Db): Promise<ClaimedImport | null> {
   const [row] = await sql<ClaimedImport[]>`
-    update catalogue_import set claimed_at = clock_timestamp(), state = case when state in ('waiting', 'checking') then 'checking' else 'taking' end
-    where id = (
-      select id from catalogue_import
-      where state in ('waiting', 'takeAsked') or (state in ('checking', 'taking') and claimed_at < clock_timestamp() - make_interval(secs => ${LEFT_LYING}))
-      order by created_at limit 1 for update skip locked)
-    returning id, practice_id, state, created_by, starts_on`;
+    update catalogue_import set claimed_at = clock_timestamp(), attempts = case when state in ('waiting', 'takeAsked') then 1 else attempts + 1 end,
+      state = case when state in ('waiting', 'checking') then 'checking' else 'taking' end
+    where id = (select id from catalogue_import where ${waiting(sql)} order by created_at limit 1 for update skip locked)
+    returning id, practice_id, state, created_by, starts_on, attempts`;
   return row ?? null;
 }
 
@@ -154,11 +180,12 @@ export async function storeCheck(
       insert into catalogue_import_fault (import_id, line, gravity, code, data)
       select ${importId}, line, gravity, code, data from jsonb_to_recordset(${sql.json(rows)}) as f (line integer, gravity text, code text, data jsonb)`;
   }
-  for (const f of found.families) {
-    const family = f.family === null ? sql`'{}'::jsonb` : sql`${JSON.stringify(f.family)}::text::jsonb`;
+  for (let from = 0; from < found.families.length; from += 200) {
+    const rows = found.families.slice(from, from + 200).map((f) => ({ ...f, family: f.family ?? {} }));
     await sql`
       insert into catalogue_import_family (import_id, code, line_count, fault_count, change, family)
-      values (${importId}, ${f.code}, ${f.lines}, ${f.faults}, ${f.change}, ${family})`;
+      select ${importId}, code, lines, faults, change, family
+      from jsonb_to_recordset(${JSON.stringify(rows)}::text::jsonb) as f (code text, lines integer, faults integer, change text, family jsonb)`;
   }
 }
 

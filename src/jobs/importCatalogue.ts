@@ -19,6 +19,13 @@ const DELIMITERS: Readonly<Record<string, string>> = { ',': 'comma', ';': 'semic
 /** Lines read, or families taken, between two looks at whether to stop. */
 const LINES_A_BREATH = 1000;
 
+/** Most families of one file. All that is made in the world is less: our own choice. */
+export const MOST_FAMILIES = 5000;
+/** Families taken between two words on how far it is. */
+const FAMILIES_A_BREATH = 20;
+/** How often a file is tried that ended the process which worked on it. */
+const MOST_ATTEMPTS = 2;
+
 /** Thrown inside the one transaction to undo it. */
 class Stopped extends Error {}
 
@@ -46,6 +53,8 @@ async function check(deps: ImportDeps, claimed: ClaimedImport): Promise<void> {
   const open = openCatalogue(await readImportBytes(sql, claimed.id));
   if (!open.ok) return settle('broken', { ...open.error.data, code: open.error.code });
   const { rows, width, encoding, delimiter, unknown } = open.value;
+  const codes = new Set(rows.map((row) => row.cells.family_code ?? '')).size;
+  if (codes > MOST_FAMILIES) return settle('broken', { code: 'fileFamilies', families: codes, max: MOST_FAMILIES });
   const reader = new CatalogueReader();
   for (let from = 0; from < rows.length; from += LINES_A_BREATH) {
     if (await noteProgress(sql, claimed.id, from, rows.length)) return settle('cancelled', {});
@@ -85,7 +94,7 @@ async function take(deps: ImportDeps, claimed: ClaimedImport): Promise<void> {
       await holdPractice(tx, claimed.practiceId);
       for (const [index, { code, family }] of families.entries()) {
         // Beside the transaction, so that it is seen, and the wish to stop is heard.
-        if (await noteProgress(sql, claimed.id, index, families.length)) throw new Stopped();
+        if (index % FAMILIES_A_BREATH === 0 && (await noteProgress(sql, claimed.id, index, families.length))) throw new Stopped();
         const version = (await newestVersion(tx, claimed.practiceId, code)) + 1;
         const row = { ...family, id: crypto.randomUUID(), version, listed: true, startsOn: claimed.startsOn, createdBy: claimed.createdBy };
         await insertFamily(tx, claimed.practiceId, row, at, () => crypto.randomUUID());
@@ -105,6 +114,8 @@ async function take(deps: ImportDeps, claimed: ClaimedImport): Promise<void> {
 export async function importOne(deps: ImportDeps): Promise<boolean> {
   const claimed = await claimImport(deps.sql);
   if (!claimed) return false;
-  await (claimed.state === 'checking' ? check(deps, claimed) : take(deps, claimed));
+  if (claimed.attempts > MOST_ATTEMPTS)
+    await settleImport(deps.sql, claimed.id, 'broken', await deps.clock.now(), { code: 'importGivenUp', attempts: MOST_ATTEMPTS });
+  else await (claimed.state === 'checking' ? check(deps, claimed) : take(deps, claimed));
   return true;
 }

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { rangeValues } from '../../src/core';
-import { claimImport, noteProgress } from '../../src/db/catalogueImport';
-import { importOne } from '../../src/jobs/importCatalogue';
+import { claimImport, isImportWaiting, noteProgress } from '../../src/db/catalogueImport';
+import { importOne, MOST_FAMILIES } from '../../src/jobs/importCatalogue';
 import type { Consequences } from '../../src/services/family/commands';
 import type { FamilyPage, LibraryPage } from '../../src/services/family/queries';
 import type { ImportPage } from '../../src/services/catalogueImport/queries';
@@ -342,6 +342,32 @@ describe('bringing in a catalogue', () => {
     await importOne(deps());
     expect((await look(importId)).file.state).toBe('taken');
     expect(await versions()).toBe(before + 2);
+  });
+  it('a file that ends whoever reads it is tried twice, and then given up, said so', async () => {
+    const importId = await upload([HEAD, 'ccc-one,M,C,sphere,monthly,hydrogel,none,5,6,30.00,5,-6,6,0.25,,,,,,8.6/14.2'].join('\n'));
+    for (const attempts of [1, 2]) {
+      expect(await isImportWaiting(world.db.app)).toBe(true);
+      // Taken in hand, and never heard of again.
+      expect(await claimImport(world.db.app)).toMatchObject({ id: importId, attempts });
+      expect(await isImportWaiting(world.db.app)).toBe(false);
+      await world.db.owner`update catalogue_import set claimed_at = clock_timestamp() - interval '2 minutes' where id = ${importId}`;
+    }
+    expect(await importOne(deps())).toBe(true);
+    expect((await look(importId)).file).toMatchObject({ state: 'broken', notes: { code: 'importGivenUp' } });
+    expect(await isImportWaiting(world.db.app)).toBe(false);
+  });
+  it('a file of far too many families is refused before its lines are read; of many, a page is shown and all are counted', async () => {
+    const line = (i: number) => `m-${i},M,Many ${i},sphere,monthly,hydrogel,none,5,6,30.00,5,-6,6,0.25,,,,,,8.6/14.2`;
+    const lines = (count: number) => [HEAD, ...Array.from({ length: count }, (_, i) => line(i))].join('\n');
+    const tooMany = await upload(lines(MOST_FAMILIES + 1));
+    await importOne(deps());
+    expect((await look(tooMany)).file).toMatchObject({ state: 'broken', notes: { code: 'fileFamilies', families: MOST_FAMILIES + 1 } });
+    const many = await upload(lines(400));
+    await importOne(deps());
+    const page = await look(many);
+    expect(page.families).toHaveLength(300);
+    expect(page.counts).toEqual({ take: { families: 400, lines: 400 }, left: 0, same: 0 });
+    await world.must('cancelImport', { importId: many }, admin());
   });
   it('stopped while it is being taken in, nothing is taken', async () => {
     const before = await versions();

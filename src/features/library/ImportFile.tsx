@@ -26,7 +26,7 @@ function ImportFilePage({ initial }: { readonly initial: ImportPage }) {
   const [page, setPage] = useState(initial);
   const [startsOn, setStartsOn] = useState(session.today);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const { file, families, faults, faultCounts } = page;
+  const { file, families, counts, faults, faultCounts } = page;
   const busy = BUSY.includes(file.state);
   useEffect(() => {
     if (!busy) return;
@@ -44,10 +44,6 @@ function ImportFilePage({ initial }: { readonly initial: ImportPage }) {
     setProblem(done && !done.ok ? done.error : null);
     await look();
   };
-  const takeable = families.filter((f) => f.faultCount === 0 && f.change !== 'same');
-  const left = families.filter((f) => f.faultCount > 0);
-  const same = families.filter((f) => f.faultCount === 0 && f.change === 'same');
-  const linesOf = (list: typeof families): number => list.reduce((sum, f) => sum + f.lineCount, 0);
   const share = file.rowsTotal > 0 ? Math.round((100 * file.rowsDone) / file.rowsTotal) : 0;
   const notes = file.notes;
   return (
@@ -67,11 +63,9 @@ function ImportFilePage({ initial }: { readonly initial: ImportPage }) {
             </a>
           ) : null}
           {busy || file.state === 'checked' ? <Button onClick={() => void act('cancel')}>{t(busy ? 'cancel' : 'drop')}</Button> : null}
-          {file.state === 'checked' && takeable.length > 0 ? (
+          {file.state === 'checked' && counts.take.families > 0 ? (
             <Button look="act" data-enter="true" onClick={() => void act('take')}>
-              {left.length > 0
-                ? t('takeLeave', { families: takeable.length, lines: linesOf(takeable), left: left.length })
-                : t('take', { families: takeable.length, lines: linesOf(takeable) })}
+              {counts.left > 0 ? t('takeLeave', { ...counts.take, left: counts.left }) : t('take', counts.take)}
             </Button>
           ) : null}
         </>
@@ -90,16 +84,16 @@ function ImportFilePage({ initial }: { readonly initial: ImportPage }) {
           <>
             <p className="mb-2">{t('nothingYet')}</p>
             <p className="flex flex-wrap gap-4 mb-3">
-              <Stated state="ok">{t('countTake', { families: takeable.length, lines: linesOf(takeable) })}</Stated>
+              <Stated state="ok">{t('countTake', counts.take)}</Stated>
               <Stated state="watch">{t('countWatch', { count: faultCounts.watch })}</Stated>
-              <Stated state="stop">{t('countStop', { count: faultCounts.stop, families: left.length })}</Stated>
-              {same.length > 0 ? <span>{t('countSame', { count: same.length })}</span> : null}
+              <Stated state="stop">{t('countStop', { count: faultCounts.stop, families: counts.left })}</Stated>
+              {counts.same > 0 ? <span>{t('countSame', { count: counts.same })}</span> : null}
             </p>
             <p className="note mb-3">
               {t('readAs', { encoding: String(notes.encoding ?? ''), delimiter: String(notes.delimiter ?? '') })}{' '}
               {notes.unknown ? t('unknownColumns', { columns: String(notes.unknown) }) : ''}
             </p>
-            {takeable.length > 0 ? (
+            {counts.take.families > 0 ? (
               <Field label={t('startsOn')} value={startsOn} onValue={setStartsOn} className="max-w-[220px]" hint={t('startsHint')} />
             ) : (
               <p>{t('nothingToTake')}</p>
@@ -109,7 +103,7 @@ function ImportFilePage({ initial }: { readonly initial: ImportPage }) {
         {problem ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
       </div>
       {file.state !== 'broken' && faults.length > 0 ? <ImportFaults page={page} /> : null}
-      {families.length > 0 && file.state !== 'broken' ? <ImportedFamilies families={families} /> : null}
+      {families.length > 0 && file.state !== 'broken' ? <ImportedFamilies families={families} of={counts.take.families + counts.left + counts.same} /> : null}
     </AppPage>
   );
 }

@@ -66,8 +66,8 @@ export function ImportFaults({ page }: { readonly page: ImportPage }) {
   );
 }
 
-/** The families a file names, and what would become of each. */
-export function ImportedFamilies({ families }: { readonly families: ImportPage['families'] }) {
+/** The families a file names, and what would become of each; of very many those with faults first. */
+export function ImportedFamilies({ families, of }: { readonly families: ImportPage['families']; readonly of: number }) {
   const t = useTranslations('library');
   return (
     <section className="px-6 pb-6 max-w-[860px]">
@@ -83,6 +83,7 @@ export function ImportedFamilies({ families }: { readonly families: ImportPage['
           ))}
         </tbody>
       </table>
+      {of > families.length ? <p className="note">{t('moreFamilies', { count: of - families.length })}</p> : null}
     </section>
   );
 }

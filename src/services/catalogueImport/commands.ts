@@ -1,5 +1,5 @@
 import 'server-only';
-import { askImport, findImport, insertImport, listImportFamilies } from '../../db/catalogueImport';
+import { askImport, countImportFamilies, findImport, insertImport } from '../../db/catalogueImport';
 import { invalid, notFound, ok, ruleBroken } from '../../lib/outcome';
 import { importForm, importUploadForm, takeImportForm } from '../../schema/catalogueImport';
 import { defineCommand } from '../define';
@@ -34,8 +34,7 @@ export const takeImport = defineCommand({
     if (form.startsOn < today) return invalid('startsOn', 'startPast');
     const file = await findImport(tx, caller.practiceId, form.importId);
     if (!file) return notFound('import');
-    const families = await listImportFamilies(tx, file.id);
-    if (!families.some((f) => f.faultCount === 0 && f.change !== 'same')) return ruleBroken('nothingToTake');
+    if ((await countImportFamilies(tx, file.id)).take.families === 0) return ruleBroken('nothingToTake');
     return (await askImport(tx, caller.practiceId, file.id, { take: form.startsOn })) ? ok({ importId: file.id }) : ruleBroken('importMovedOn');
   },
 });

@@ -1,9 +1,11 @@
 import 'server-only';
 import {
+  countImportFamilies,
   countImportFaults,
   findImport,
   listImportFamilies,
   listImportFaults,
+  type ImportCounts,
   type ImportFamilyRow,
   type ImportRow,
   type StoredFault,
@@ -16,11 +18,14 @@ import { sessionContextOf, type SessionContext } from '../sessionContext';
 
 /** Faults shown on the page; all of them are in the file of faults. */
 const FAULTS_SHOWN = 400;
+/** Families shown on the page, those with faults first. */
+const FAMILIES_SHOWN = 300;
 
 export interface ImportPage {
   readonly session: SessionContext;
   readonly file: ImportRow;
   readonly families: readonly ImportFamilyRow[];
+  readonly counts: ImportCounts;
   readonly faults: readonly StoredFault[];
   readonly faultCounts: { readonly stop: number; readonly watch: number };
 }
@@ -38,7 +43,8 @@ export const readImport = defineQuery({
     const page: ImportPage = {
       session: sessionContextOf(context),
       file,
-      families: await listImportFamilies(tx, file.id),
+      families: await listImportFamilies(tx, file.id, FAMILIES_SHOWN),
+      counts: await countImportFamilies(tx, file.id),
       faults: await listImportFaults(tx, file.id, FAULTS_SHOWN),
       faultCounts: await countImportFaults(tx, file.id),
     };
