@@ -177,6 +177,7 @@ export const order = (
 ): VisitRecord['orders'][number] => ({
   id: 'o',
   number: 3,
+  kind: 'supply' as const,
   requestKey: 'k',
   visitId: 'visit',
   prescriptionId: 'rx',

@@ -1,11 +1,12 @@
 import 'server-only';
-import type { Eye, RawOrder } from '../core';
+import type { Eye, OrderKind, RawOrder } from '../core';
 import type { Db } from './client';
 
 export interface DispatchRow {
   readonly orderId: string;
   readonly practiceId: string;
   readonly number: number;
+  readonly kind: OrderKind;
   /** The practice's day on which it was placed. */
   readonly placedOn: string;
   readonly attempts: number;
@@ -17,7 +18,7 @@ export interface DispatchRow {
  */
 export async function claimDispatch(sql: Db, now: string, retryAt: (attempts: number) => string): Promise<DispatchRow | null> {
   const [row] = await sql<DispatchRow[]>`
-    select d.order_id, d.practice_id, d.attempts, o.number, (o.placed_at at time zone p.time_zone)::date as placed_on
+    select d.order_id, d.practice_id, d.attempts, o.number, o.kind, (o.placed_at at time zone p.time_zone)::date as placed_on
     from order_dispatch d join lens_order o on o.id = d.order_id join practice p on p.id = d.practice_id
     where d.done_at is null and d.due_at <= ${now} and not wearer_under_absolute_stop(o.practice_id, o.wearer_id) order by d.due_at limit 1 for update of d skip locked`;
   if (!row) return null;

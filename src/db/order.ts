@@ -1,25 +1,25 @@
 import 'server-only';
-import type { Eye, RawOrder, OrderLineRow, OrderEventRow, OrderReceiptRow, OrderRow, Order } from '../core';
+import type { Eye, OrderKind, RawOrder, OrderLineRow, OrderEventRow, OrderReceiptRow, OrderRow, Order } from '../core';
 import { bundle } from './bundle';
 import type { Db } from './client';
 import type { Newest } from './prescription';
 
-/** Orders of a wearer, newest first. */
-const rowsOf = (sql: Db, practiceId: string, wearerId: string, newest: Newest | null) => sql<OrderRow[]>`
-  select o.id, o.number, o.request_key, o.visit_id, o.prescription_id, o.placed_at, p.display_name as placed_by_name,
+/** Orders of a wearer, newest first: those of lenses to wear, or one whatever it is of. */
+const rowsOf = (sql: Db, practiceId: string, wearerId: string, newest: Newest | { readonly orderId: string }) => sql<OrderRow[]>`
+  select o.id, o.number, o.request_key, o.visit_id, o.kind, o.prescription_id, o.placed_at, p.display_name as placed_by_name,
     d.due_at, d.done_at, d.attempts
   from lens_order o join person p on p.id = o.placed_by left join order_dispatch d on d.order_id = o.id
   where o.practice_id = ${practiceId} and o.wearer_id = ${wearerId}
     ${
-      newest === null
-        ? sql``
-        : sql`and (o.visit_id = ${newest.visitId}::uuid or o.id in (select n.id from lens_order n
-      where n.practice_id = ${practiceId} and n.wearer_id = ${wearerId} order by n.number desc limit ${newest.most}))`
+      'orderId' in newest
+        ? sql`and o.id = ${newest.orderId}`
+        : sql`and o.kind = 'supply' and (o.visit_id = ${newest.visitId}::uuid or o.id in (select n.id from lens_order n
+      where n.practice_id = ${practiceId} and n.wearer_id = ${wearerId} and n.kind = 'supply' order by n.number desc limit ${newest.most}))`
     }
   order by o.number desc`;
 
 /** Orders, their lines and everything that happened to them, as parts of a bundle; `asOrders` puts them together. */
-export const orderParts = (sql: Db, practiceId: string, wearerId: string, newest: Newest | null) => {
+export const orderParts = (sql: Db, practiceId: string, wearerId: string, newest: Newest | { readonly orderId: string }) => {
   const rows = rowsOf(sql, practiceId, wearerId, newest);
   return {
     orders: rows,
@@ -61,8 +61,7 @@ export async function lockOrder(sql: Db, practiceId: string, orderId: string): P
   await sql`select pg_advisory_xact_lock(hashtextextended(${`order|${orderId}`}, 0))`;
   const [of] = await sql<{ wearerId: string }[]>`select wearer_id from lens_order where practice_id = ${practiceId} and id = ${orderId}`;
   if (!of) return null;
-  const orders = asOrders(await bundle(sql, orderParts(sql, practiceId, of.wearerId, null)));
-  const order = orders.find((o) => o.id === orderId);
+  const [order] = asOrders(await bundle(sql, orderParts(sql, practiceId, of.wearerId, { orderId })));
   return order ? { ...order, wearerId: of.wearerId } : null;
 }
 
@@ -90,7 +89,8 @@ export interface NewOrder {
   readonly visitId: string;
   readonly visitVersion: number;
   readonly wearerId: string;
-  readonly prescriptionId: string;
+  readonly kind: OrderKind;
+  readonly prescriptionId: string | null;
   readonly placedAt: string;
   readonly placedBy: string;
   /** Why a prescriber lets it last past the end of its prescription. */

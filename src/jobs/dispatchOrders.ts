@@ -98,6 +98,7 @@ async function ask(deps: DispatchDeps, row: DispatchRow): Promise<Delivered<Answ
       headers: { 'content-type': 'application/json', 'idempotency-key': row.orderId },
       body: JSON.stringify({
         number: row.number,
+        kind: row.kind,
         lines: lines.map(lineOf),
       }),
       // A prescription goes to the address that the practice named, and to no other.

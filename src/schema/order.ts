@@ -1,7 +1,12 @@
 import { z } from 'zod';
 import { dayText, inVisit, lotText, optionalText, refractionText, uuid } from './fields';
+import { lensSpec } from './lensOnEye';
 
 const packs = z.number({ error: 'notANumber' }).int('wholeNumber').min(0, 'packsOutOfRange').max(60, 'packsOutOfRange');
+/** Trial lenses that the drawer lacks. `despiteReason`: why a lens that a judgement leaves out is tried all the same. */
+export const orderTrialsForm = z
+  .object({ ...inVisit, requestKey: uuid, right: lensSpec.nullable(), left: lensSpec.nullable(), despiteReason: optionalText(400) })
+  .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });
 /** `pastExpiryNote`: why a prescriber lets it last past the prescription's end. */
 export const orderForm = z
   .object({ ...inVisit, requestKey: uuid, prescriptionId: uuid, rightPacks: packs, leftPacks: packs, pastExpiryNote: optionalText(400) })

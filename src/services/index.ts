@@ -36,7 +36,8 @@ import { readDrawer, readTrialMovements } from './trialStock/queries';
 import { addStaff, changeStaff, endStaff, resetPassword } from './staff/commands';
 import { readStaff } from './staff/queries';
 import { hastenOrder, placeOrder } from './order/commands';
-import { readOrderEvents } from './order/queries';
+import { readOrderEvents, readOrders } from './order/queries';
+import { orderTrials } from './order/trials';
 import { handOverBoxes, recordReceipt } from './order/receipts';
 import { recordAttempt, recordTopic, signOffLesson, startLesson } from './lesson/commands';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
@@ -107,6 +108,7 @@ export const COMMANDS = {
   signOffLesson,
   handOver,
   placeOrder,
+  orderTrials,
   hastenOrder,
   saveFamily,
   endFamily,
@@ -130,6 +132,7 @@ export const COMMANDS = {
 /** Everything that only reads. */
 export const QUERIES = {
   readOrderEvents,
+  readOrders,
   readDiary,
   readAppointment,
   findFree,

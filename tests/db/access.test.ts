@@ -77,6 +77,8 @@ const PLACE = { day: '2026-11-25', time: '15:00', chairMinutes: 20, staffMinutes
 /** An input of the right shape for every use case, aimed at this practice's record. */
 const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   changePractice: () => ({ version: 99, name: 'A', town: 'B', address: 'C', telephone: '1', emergencyTelephone: '2' }),
+  readOrders: () => ({}),
+  orderTrials: () => ({ visitId: ids.visitId, version: 1, requestKey: randomUUID(), right: lens, left: null, despiteReason: '' }),
   compareWearers: () => ({ keep: 1, other: 2 }),
   readMerges: () => ({}),
   mergeWearers: () => ({ keepId: ids.wearerId, keepVersion: 1, otherId: randomUUID(), otherVersion: 1, reason: 'one person' }),
@@ -217,6 +219,7 @@ const names = Object.keys(SERVICES) as ServiceName[];
 const FOR_ITSELF: readonly ServiceName[] = [
   'readSession',
   'changePractice',
+  'readOrders',
   'compareWearers',
   'readMerges',
   'readFamilies',
@@ -253,7 +256,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(103);
+    expect(names).toHaveLength(105);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -5,6 +5,10 @@ import type { Eye } from '../units';
 export const ORDER_STATES = ['placed', 'sendFailed', 'doubtful', 'acknowledged', 'backordered', 'refused', 'received'] as const;
 export type OrderState = (typeof ORDER_STATES)[number];
 
+/** Lenses to wear, under a prescription; or trial lenses that the drawer lacks. */
+export const ORDER_KINDS = ['supply', 'trial'] as const;
+export type OrderKind = (typeof ORDER_KINDS)[number];
+
 export interface OrderLineRow {
   readonly id: string;
   readonly eye: Eye;
@@ -27,7 +31,9 @@ export interface OrderRow {
   readonly number: number;
   readonly requestKey: string;
   readonly visitId: string;
-  readonly prescriptionId: string;
+  readonly kind: OrderKind;
+  /** None of trial lenses. */
+  readonly prescriptionId: string | null;
   readonly placedAt: string;
   readonly placedByName: string;
   readonly dueAt: string | null;

@@ -1,5 +1,5 @@
 'use client';
-import { CalendarDays, CircleUserRound, Inbox, LibraryBig, ListChecks, LogOut, Settings2, SunMedium, Users } from 'lucide-react';
+import { CalendarDays, CircleUserRound, Inbox, LibraryBig, ListChecks, LogOut, Package, Settings2, SunMedium, Users } from 'lucide-react';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { callSignOut, openFresh } from './server';
@@ -8,7 +8,7 @@ import { forgetAll } from './drafts';
 import { LightsButton } from './Lights';
 import { may } from '@/core';
 
-export type RailPlace = 'today' | 'diary' | 'tasks' | 'wearers' | 'staff' | 'library' | 'drawer' | 'settings' | null;
+export type RailPlace = 'today' | 'diary' | 'tasks' | 'wearers' | 'staff' | 'library' | 'drawer' | 'orders' | 'settings' | null;
 
 /** The way around: only what is there. */
 export function Rail({ place }: { readonly place: RailPlace }) {
@@ -22,6 +22,7 @@ export function Rail({ place }: { readonly place: RailPlace }) {
     ...(may(session.viewer.roles, 'staff') ? [{ id: 'staff', href: '/staff', icon: CircleUserRound, word: t('staff') }] : []),
     { id: 'library', href: '/library', icon: LibraryBig, word: t('library') },
     { id: 'drawer', href: '/drawer', icon: Inbox, word: t('drawer') },
+    ...(may(session.viewer.roles, 'handOver') ? [{ id: 'orders', href: '/orders', icon: Package, word: t('orders') }] : []),
     { id: 'settings', href: '/settings', icon: Settings2, word: t('settings') },
   ] as const;
   const leave = (): void => {

@@ -85,7 +85,8 @@ function List({
 function TaskWords({ task }: { readonly task: TaskRow }) {
   const t = useTranslations('tasks');
   const { session } = useServer();
-  const what = task.because === null ? task.text : t(`because.${task.because}`, { time: formatMoment(task.appointmentAt ?? '', session.practice.timeZone) });
+  const time = task.appointmentAt === null ? '' : formatMoment(task.appointmentAt, session.practice.timeZone);
+  const what = task.because === null ? task.text : t(`because.${task.because}`, { time });
   return (
     <>
       <span className="value">{t('what', { kind: t(`kinds.${task.kind}`), text: what ?? '' })}</span>

@@ -45,8 +45,8 @@ async function lensOf(context: Context, visit: VisitRow, lensOnEyeId: string): P
   return onEye.find((c) => c.rootId === lensOnEyeId)?.rows[0] ?? null;
 }
 
-/** Lenses that may go on this wearer's eyes: made, not shut out, and judgements passed with a sentence. */
-async function lensesToPutOn(
+/** Lenses that may go on this wearer's eyes, today or once they came: made, not shut out, and judgements passed with a sentence. */
+export async function lensesToPutOn(
   context: Context,
   taken: LockedVisit,
   form: z.output<typeof putOnForm>,

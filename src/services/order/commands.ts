@@ -97,6 +97,7 @@ export const placeOrder = defineCommand({
         visitId: form.visitId,
         visitVersion: taken.value.version,
         wearerId,
+        kind: 'supply',
         prescriptionId: newest.id,
         placedAt: now,
         placedBy: caller.personId,

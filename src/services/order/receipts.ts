@@ -3,6 +3,8 @@ import type { z } from 'zod';
 import { boxesOf, EYES, expiryState, type Eye, type Order, type OrderLineRow } from '../../core';
 import { findFamilyInForce } from '../../db/family';
 import { insertReceipts, lockOrder, type NewReceipt } from '../../db/order';
+import { insertTask } from '../../db/task';
+import { listOtherDays, receiveTrials } from '../../db/trialStock';
 import { must } from '../../lib/assert';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { handOverBoxesForm, receiptForm } from '../../schema/order';
@@ -31,15 +33,31 @@ function boxFault(order: Order, eye: Eye, box: Received, today: string): Result<
   const line = order.lines.find((l) => l.eye === eye);
   if (!line) return invalid([eye, 'lot'], 'eyeNotOrdered');
   const left = line.packs - (boxesOf(order, eye)?.received ?? 0);
-  if (box.packs > left) return invalid([eye, 'packs'], 'packsTooMany', { left, ordered: line.packs });
+  // Of trial lenses a supplier may send more than one asked for.
+  if (order.kind === 'supply' && box.packs > left) return invalid([eye, 'packs'], 'packsTooMany', { left, ordered: line.packs });
   if (expiryState(box.expiresOn, today) === 'expired') return invalid([eye, 'expiresOn'], 'boxExpired', { expired: box.expiresOn });
   return ok(line);
+}
+
+/** Trial lenses that came lie in the drawer; once none is missing, their wearer is called for a visit. */
+async function intoDrawer(context: Context, order: Order & { readonly wearerId: string }, receipts: readonly NewReceipt[]): Promise<Result<null>> {
+  const { tx, caller, now, today, newId } = context;
+  const trials = receipts.map(({ lensId, lot, expiresOn, packs }) => ({ lensId, lot, expiresOn, count: packs }));
+  const [other] = await listOtherDays(tx, caller.practiceId, trials);
+  const eyeOf = (lensId: string): Eye | undefined => order.lines.find((l) => l.lensId === lensId)?.eye;
+  if (other) return invalid([eyeOf(other.lensId) ?? 'right', 'expiresOn'], 'lotOtherDay', { lot: other.lot, other: other.expiresOn });
+  await receiveTrials(tx, caller.practiceId, trials, { at: now, by: caller.personId }, newId);
+  const came = new Set([...order.receipts, ...receipts].map((r) => r.orderLineId));
+  if (order.lines.some((line) => !came.has(line.id))) return ok(null);
+  const task = { id: newId(), practiceId: caller.practiceId, kind: 'call', text: null, because: 'trialsCame', wearerId: order.wearerId } as const;
+  await insertTask(tx, { ...task, appointmentId: null, dueOn: today, assignedTo: null }, { note: null, at: now, by: caller.personId });
+  return ok(null);
 }
 
 /** Boxes came and were read by hand, each for its own eye. */
 export const recordReceipt = defineCommand({
   name: 'recordReceipt',
-  right: 'orders',
+  right: 'handOver',
   input: receiptForm,
   about: (form) => ({ subjectKind: 'order', subjectId: form.orderId }),
   run: async (context, form) => {
@@ -59,6 +77,10 @@ export const recordReceipt = defineCommand({
       receipts.push({ id: newId(), orderLineId: line.value.id, lensId: lens.value, lot: box.lot, expiresOn: box.expiresOn, packs: box.packs });
       detail[eye] = box.packs;
     }
+    if (order.kind === 'trial') {
+      const kept = await intoDrawer(context, order, receipts);
+      if (!kept.ok) return kept;
+    }
     await insertReceipts(tx, caller.practiceId, order.id, receipts, { at: now, by: caller.personId, eventId: newId(), detail });
     return ok({ orderId: order.id });
   },
@@ -73,7 +95,8 @@ export const handOverBoxes = defineCommand({
   run: async (context, form) => {
     const { tx, caller, today } = context;
     const order = await lockOrder(tx, caller.practiceId, form.orderId);
-    if (!order) return notFound('order');
+    // Trial lenses are handed over from the eye, not from a bag.
+    if (order?.kind !== 'supply') return notFound('order');
     const taken = await lockVisit(context, form);
     if (!taken.ok) return taken;
     // Boxes of somebody else are nothing that lies here.

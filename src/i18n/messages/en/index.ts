@@ -32,6 +32,7 @@ import list from './list.messages.json';
 import listProblems from './listProblems.messages.json';
 import merge from './merge.messages.json';
 import mergeProblems from './mergeProblems.messages.json';
+import orders from './orders.messages.json';
 import notFoundPage from './notFoundPage.messages.json';
 import onEye from './onEye.messages.json';
 import panels from './panels.messages.json';
@@ -99,6 +100,7 @@ export const en = {
   merge,
   notFoundPage,
   onEye,
+  orders,
   panels,
   peroxide,
   powerField,

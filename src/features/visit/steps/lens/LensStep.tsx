@@ -47,7 +47,7 @@ function LensStepBody() {
   const { record, eye, busy, problem } = useVisit();
   const choosing = useChoosing();
   const { draft, needs, adds, apart, shape, without, anyway, list, compared, rows, chosen, leadRow, showAll } = choosing;
-  const { setPanel, setApart, lacking, ready, despite, despiteReason, putOn } = choosing;
+  const { setPanel, setApart, lacking, ready, despite, despiteReason, putOn, order } = choosing;
 
   const blocks: WorkingBlock[] = EYES.flatMap((e) => {
     const c = chosen[e];
@@ -100,6 +100,11 @@ function LensStepBody() {
           <Button keys={['E']} onClick={setApart} aria-pressed={apart}>
             {apart ? t('together') : t('apart')}
           </Button>
+          {lacking.length > 0 ? (
+            <Button disabled={busy || record.visit.closedAt !== null} onClick={() => void order()}>
+              {t('orderTrials', { count: lacking.length })}
+            </Button>
+          ) : null}
           <Button
             look="act"
             keys={['⏎']}

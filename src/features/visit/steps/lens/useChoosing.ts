@@ -75,6 +75,11 @@ export function useChoosing() {
     draft.clear();
     router.push(`/visits/${record.visit.id}/on-eye`);
   };
+  const order = async (): Promise<void> => {
+    const lacking = (e: Eye) => (missing.includes(e) && inHand(e) === null && chosen[e] ? specOf(chosen[e]) : null);
+    const requestKey = crypto.randomUUID();
+    await run('orderTrials', { requestKey, right: lacking('right'), left: lacking('left'), ...(despite ? { despiteReason } : {}) }, t('orderTrialsDone'));
+  };
   return {
     ...lens,
     ...keys,
@@ -88,6 +93,7 @@ export function useChoosing() {
     despite,
     despiteReason,
     putOn,
+    order,
   };
 }
 export type Choosing = ReturnType<typeof useChoosing>;

@@ -1,7 +1,8 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { PURPOSES } from '@/core';
+import { addMonths, PURPOSES } from '@/core';
 import { formatDay } from '@/i18n/format';
+import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
@@ -10,6 +11,9 @@ import { problemAt, useProblemWords } from '../../../common/words';
 import { Sentence } from './LastLook';
 import { doubledAxis, ModeChoice } from './OrderMode';
 import type { Signing } from './useSigning';
+
+/** How long prescriptions usually run, months: common practice; any other day is typed. */
+const MONTHS = [6, 12, 18, 24] as const;
 
 /** How long it holds, how it speaks to the maker, and who signs. */
 export function SignSections({ signing }: { readonly signing: Signing }) {
@@ -34,6 +38,13 @@ export function SignSections({ signing }: { readonly signing: Signing }) {
           problem={fieldProblem('expiresOn')}
           hint={t('expiresHint')}
         />
+        <div className="flex gap-2 -mt-2 mb-3" role="group" aria-label={t('expires')}>
+          {MONTHS.map((months) => (
+            <Button key={months} look="quiet" onClick={() => draft.set('expires', formatDay(addMonths(record.session.today, months)))}>
+              {t('months', { months })}
+            </Button>
+          ))}
+        </div>
         <Field
           label={t('days')}
           value={days}
