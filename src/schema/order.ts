@@ -23,7 +23,13 @@ const received = z.object({
   power: refractionText.nullable().default(null),
 });
 export const receiptForm = z
-  .object({ orderId: uuid, right: received.nullable(), left: received.nullable() })
+  .object({
+    orderId: uuid,
+    right: received.nullable(),
+    left: received.nullable(),
+    /** Why a day is believed although the drawer keeps this lot of trial lenses with another. */
+    despiteReason: optionalText(200),
+  })
   .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });
 
 /** Boxes that lie here and go home: by their receipts. */

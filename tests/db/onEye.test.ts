@@ -410,6 +410,14 @@ describe('the order', () => {
     expect(line).toMatchObject({ mode: 'raw', raw: { rotationLeft: 10, worn: { axis: 20 } } });
     expect(line).not.toHaveProperty('axis');
     expect(line).not.toHaveProperty('sphere');
+    // A laboratory is bound by no list: what stands on the box is kept as it stands there.
+    const [{ id: orderId = '' } = { id: '' }] = (await world.record(visitId)).orders;
+    const box = { packs: 1, lot: 'LAB1', expiresOn: '1 Mar 2029', power: '-3.00 -1.50 x 27' };
+    await world.must('recordReceipt', { orderId, right: box, left: null }, world.callers.coordinator);
+    const [came] = await world.db.owner`
+      select l.sphere_d, l.cylinder_d, l.axis_deg, l.base_curve_mm, f.name, f.listed from order_receipt r join lens l on l.id = r.lens_id
+      join lens_family_version f on f.id = l.family_version_id where r.lot = 'LAB1'`;
+    expect(came).toEqual({ sphereD: -3, cylinderD: -1.5, axisDeg: 27, baseCurveMm: 8.6, name: 'Plover 30 Toric', listed: false });
   });
   it('raw needs all three: without a turn, an over-refraction or the lens tried it is refused', async () => {
     const raw = { mode: 'raw', triedLensOnEyeId: onEye, baseCurve: 8.6, diameter: 14.2 };

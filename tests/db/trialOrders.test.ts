@@ -57,10 +57,14 @@ describe('trial lenses that the drawer lacks', () => {
       world.do('recordReceipt', { orderId: order?.orderId, right: null, left: null, [eye]: { packs, lot, expiresOn: '1 Mar 2028', power: null } }, renny());
     const calls = async () => (await world.db.owner`select 1 from task where because = 'trialsCame' and done_at is null`).length;
     expect(await came('right', 'T1', 1)).toMatchObject({ ok: true });
-    expect([await counted(), await calls()]).toEqual([1, 0]);
+    // One lot has one day: another one is asked about, and taken with the reason.
+    const again = { orderId: order?.orderId, left: null, right: { packs: 1, lot: 'T1', expiresOn: '1 Apr 2028', power: null } };
+    expect(await world.do('recordReceipt', again, renny())).toMatchObject({ error: { fields: [{ path: ['right', 'expiresOn'], code: 'lotOtherDay' }] } });
+    expect(await world.do('recordReceipt', { ...again, despiteReason: 'two prints on one box' }, renny())).toMatchObject({ ok: true });
+    expect([await counted(), await calls()]).toEqual([2, 0]);
     // A supplier sends two where one was asked for: both are counted.
     expect(await came('left', 'T2', 2)).toMatchObject({ ok: true });
-    expect([await counted(), await calls()]).toEqual([3, 1]);
+    expect([await counted(), await calls()]).toEqual([4, 1]);
     expect(await awaited()).toEqual([]);
     const { tasks } = (await world.must('readTasks', {}, renny())) as unknown as { readonly tasks: readonly object[] };
     expect(tasks).toContainEqual(expect.objectContaining({ because: 'trialsCame', wearerName: 'Nessa Quillby', appointmentAt: null }));
@@ -68,7 +72,7 @@ describe('trial lenses that the drawer lacks', () => {
     await world.must('recordRefraction', { visitId, version: 1, right: '-3.25 -1.75 x 20', left: null, vertexMm: 12 });
     const right = await spec(world, 'plover-30-toric', -3, -1.75, 20);
     await world.must('putOnTrials', { visitId, version: 2, right, left: null });
-    expect(await counted()).toBe(2);
+    expect(await counted()).toBe(3);
   });
   it('are refused where the lens is: not made, left out by an age label, an absolute stop; to somebody without the right', async () => {
     const odd = { ...(await spec(world, 'plover-30-toric', -3, -1.6, 20)) };

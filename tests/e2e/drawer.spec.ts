@@ -1,3 +1,4 @@
+import { fillDrawer } from '../support/drawer';
 import { expect, openVisit, signIn, test, typePowers } from './site';
 
 test.use({ file: 'drawer' });
@@ -77,4 +78,31 @@ test('none in the drawer is no dead end: what stands on the blister puts it on t
   await put.click();
   await page.waitForURL('**/on-eye');
   await expect(page.getByText('lot HAND1')).toBeVisible();
+});
+
+test('a trial that nobody has is ordered from the visit and received at the desk; its wearer is called', async ({ page, site }) => {
+  await signIn(page);
+  await fillDrawer(site.db.owner, 0, { code: 'plover-30-toric' });
+  await openVisit(page);
+  await typePowers(page, '-3.25 -1.75 x 20', '-4.50 -1.25 x 165');
+  await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
+  await expect(page.getByTestId('in-hand-right')).toBeVisible();
+  await page.getByRole('button', { name: 'Order both trials' }).click();
+  await expect(page.getByText('Once they came they are in the drawer')).toBeVisible();
+  await page.goto('/orders');
+  await expect(page.getByTestId('orders')).toContainText('trial lenses');
+  await page.getByRole('button', { name: /Receive order \d+ of Nessa Quillby/ }).click();
+  const form = page.getByTestId('receive-order');
+  await form.getByLabel('Lot, R').fill('TR1');
+  await form.getByLabel('Expires, R').fill('1 Jan 2020');
+  await form.getByLabel('Lot, L').fill('TL1');
+  await form.getByLabel('Expires, L').fill('1 Mar 2028');
+  await form.getByRole('button', { name: 'Came like this' }).click();
+  await expect(form).toContainText('It expired on 1 Jan 2020');
+  await form.getByLabel('Expires, R').fill('1 Mar 2028');
+  await form.getByRole('button', { name: 'Came like this' }).click();
+  await expect(page.getByText('Nothing is on its way.')).toBeVisible();
+  await page.goto('/tasks');
+  await expect(page.getByTestId('tasks')).toContainText('the trial lenses came: book their visit');
+  expect(await site.db.owner`select count from trial_stock where lot in ('TR1', 'TL1')`).toEqual([{ count: 1 }, { count: 1 }]);
 });

@@ -33,6 +33,7 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
     '/',
     '/diary',
     '/tasks',
+    '/orders',
     '/wearers',
     '/settings',
     '/settings/rooms',

@@ -1,5 +1,5 @@
 'use client';
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { createContext, lazy, Suspense, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
 import type { VisitPage } from '@/core';
 import { assert } from '@/lib/assert';
@@ -20,7 +20,10 @@ import {
   type ServiceOutput,
 } from './server';
 import { useIdle, useLock } from './idleLock';
-import { SignInAgain } from './SignInAgain';
+
+/** Not needed by a page's first view, and there before anybody needs it: it is asked for as soon as the page lives. */
+const loadSignInAgain = () => import('./SignInAgain');
+const SignInAgain = lazy(() => loadSignInAgain().then((m) => ({ default: m.SignInAgain })));
 
 interface Server {
   /** Has a command done; waits, with a panel over the page, while the session has ended or the server is away. Null = given up. */
@@ -75,6 +78,7 @@ export function ServerProvider({ session: first, children }: { readonly session:
   // Before this the page is only a picture of itself: presses are lost.
   useEffect(() => {
     document.documentElement.dataset.ready = 'yes';
+    void loadSignInAgain();
   }, []);
 
   const hold = useCallback((why: Wait['why']): Promise<boolean> => new Promise((resolve) => setWait({ why, resolve })), []);
@@ -151,13 +155,15 @@ export function ServerProvider({ session: first, children }: { readonly session:
       {children}
       <Panel open={locked || wait?.why === 'signedOut'} onClose={null} title={locked ? t('lockedTitle') : t('signedOutTitle')} opaque={locked}>
         <p className="mb-3">{locked ? t('lockedText') : t('signedOutText')}</p>
-        <SignInAgain
-          viewer={session.viewer}
-          onDone={() => {
-            setLocked(false);
-            release(true);
-          }}
-        />
+        <Suspense fallback={null}>
+          <SignInAgain
+            viewer={session.viewer}
+            onDone={() => {
+              setLocked(false);
+              release(true);
+            }}
+          />
+        </Suspense>
       </Panel>
       <Panel
         open={wait !== null && wait.why !== 'signedOut' && !locked}

@@ -1,14 +1,11 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { daysBetween } from '@/core';
 import type { AwaitedOrder } from '@/db/orderDesk';
 import { formatDay } from '@/i18n/format';
-import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
-import drawerProblems from '@/i18n/messages/en/drawerProblems.messages.json';
-import visitProblems from '@/i18n/messages/en/visitProblems.messages.json';
 import ordersWords from '@/i18n/messages/en/orders.messages.json';
 import eyesWords from '@/i18n/messages/en/eyes.messages.json';
 import { withWords } from '@/i18n/withWords';
@@ -18,8 +15,9 @@ import { AppPage } from '../common/AppPage';
 import { useEyeWords } from '../common/eyeWords';
 import { useServer } from '../common/ServerProvider';
 import { WearerLink } from '../common/WearerLink';
-import { ReceiveOrder } from './ReceiveOrder';
 import { powerWords } from './powerWords';
+
+const ReceiveOrder = lazy(() => import('./ReceiveOrder').then((m) => ({ default: m.ReceiveOrder })));
 
 /** What is on its way to the practice, the one due first at the top; received here, without a visit. */
 function OrdersPage({ orders }: { readonly orders: readonly AwaitedOrder[] }) {
@@ -36,7 +34,7 @@ function OrdersPage({ orders }: { readonly orders: readonly AwaitedOrder[] }) {
             <>
               <Stated state="ok">{t('done', { number: done.number })}</Stated>{' '}
               {done.kind === 'supply' ? (
-                <Link className="underline" href={`/diary?wearer=${done.wearerId}`} prefetch={false}>
+                <Link className="underline" href={`/diary?for=${done.wearerId}&visit=collection`} prefetch={false}>
                   {t('bookNext')}
                 </Link>
               ) : null}
@@ -65,17 +63,19 @@ function OrdersPage({ orders }: { readonly orders: readonly AwaitedOrder[] }) {
           </table>
         )}
       </section>
-      {receiving ? (
-        <ReceiveOrder
-          order={receiving}
-          onClose={() => setReceiving(null)}
-          onDone={() => {
-            setDone(receiving);
-            setReceiving(null);
-            router.refresh();
-          }}
-        />
-      ) : null}
+      <Suspense fallback={null}>
+        {receiving ? (
+          <ReceiveOrder
+            order={receiving}
+            onClose={() => setReceiving(null)}
+            onDone={() => {
+              setDone(receiving);
+              setReceiving(null);
+              router.refresh();
+            }}
+          />
+        ) : null}
+      </Suspense>
     </AppPage>
   );
 }
@@ -119,4 +119,4 @@ function OrderRow({ order, onReceive }: { readonly order: AwaitedOrder; readonly
   );
 }
 
-export const Orders = withWords({ orders: ordersWords, eyes: eyesWords, problems: { ...libraryProblems, ...drawerProblems, ...visitProblems } }, OrdersPage);
+export const Orders = withWords({ orders: ordersWords, eyes: eyesWords }, OrdersPage);

@@ -4,6 +4,9 @@ import { useTranslations } from 'use-intl';
 import type { Eye } from '@/core';
 import type { AwaitedLine, AwaitedOrder } from '@/db/orderDesk';
 import type { Problem } from '@/lib/outcome';
+import drawerProblems from '@/i18n/messages/en/drawerProblems.messages.json';
+import visitProblems from '@/i18n/messages/en/visitProblems.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { EyeBadge } from '@/ui/marks';
@@ -17,10 +20,11 @@ type Part = 'packs' | 'lot' | 'expiresOn' | 'power';
 type Typed = Readonly<Partial<Record<`${Eye}${Part}`, string>>>;
 
 /** What came of an order, read by hand from each box: an eye whose lot is not typed has not come. */
-export function ReceiveOrder({ order, onDone, onClose }: { readonly order: AwaitedOrder; readonly onDone: () => void; readonly onClose: () => void }) {
+function Receiving({ order, onDone, onClose }: { readonly order: AwaitedOrder; readonly onDone: () => void; readonly onClose: () => void }) {
   const t = useTranslations('orders');
   const refusal = useRefusalWords();
   const [typed, setTyped] = useState<Typed>({});
+  const [despite, setDespite] = useState('');
   const { send, problem, busy } = useSending<'recordReceipt'>(() => undefined);
   const lines = order.lines.filter((line) => line.received < line.ordered);
   const boxOf = (eye: Eye) => {
@@ -31,9 +35,10 @@ export function ReceiveOrder({ order, onDone, onClose }: { readonly order: Await
     return { packs: /^\d+$/.test(packs) ? Number(packs) : 0, lot, expiresOn: typed[`${eye}expiresOn`] ?? '', power: typed[`${eye}power`] ?? null };
   };
   const boxes = { right: boxOf('right'), left: boxOf('left') };
+  const otherDay = despite !== '' || order.lines.some((line) => problemAt(problem, line.eye, 'expiresOn')?.code === 'lotOtherDay');
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
-    if (await send('recordReceipt', { orderId: order.orderId, ...boxes })) onDone();
+    if (await send('recordReceipt', { orderId: order.orderId, ...boxes, despiteReason: despite })) onDone();
   };
   return (
     <Panel open wide onClose={onClose} title={t('receiveTitle', { number: order.number, name: order.wearerName })}>
@@ -42,6 +47,7 @@ export function ReceiveOrder({ order, onDone, onClose }: { readonly order: Await
         {lines.map((line, i) => (
           <BoxFields key={line.eye} line={line} trial={order.kind === 'trial'} first={i === 0} typed={typed} onTyped={setTyped} problem={problem} />
         ))}
+        {otherDay ? <Field label={t('despite')} value={despite} onValue={setDespite} autoComplete="off" /> : null}
         {problem && problem.kind !== 'invalid' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
         <div className="flex gap-3 justify-end pt-2">
           <Button onClick={onClose}>{t('cancel')}</Button>
@@ -104,3 +110,5 @@ function BoxFields({
     </div>
   );
 }
+
+export const ReceiveOrder = withWords({ problems: { ...drawerProblems, ...visitProblems } }, Receiving);

@@ -1,8 +1,6 @@
 import 'server-only';
 import type { z } from 'zod';
 import { addSeconds, droppedLenses, expiryState, EYES, type Eye, type OnEyeFact, type VisitFacts, type VisitRow } from '../../core';
-import { insertFamily } from '../../db/family';
-import { ensureLenses } from '../../db/lens';
 import { withdrawRemoval } from '../../db/lensOnEye';
 import { takeInHand, takeTrials, type TakenTrial } from '../../db/trialStock';
 import { must } from '../../lib/assert';
@@ -13,6 +11,7 @@ import { lockVisit, touching, type LockedVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 import { passJudgements, shutOut, type Fitted } from './judgements';
 import { makeableLenses, type MadeLens } from './makeableLens';
+import { unlistedLens } from './unlistedLens';
 
 /** A lens is vouched for: by whoever put it on, by the wearer's word, or by its box. */
 const confirm = ({ caller, now }: Context, taken: LockedVisit, lensOnEyeId: string, how: 'putOnHere' | 'wearerSaid' | 'boxSeen'): void =>
@@ -189,43 +188,13 @@ export const recordBroughtIn = defineCommand({
   input: broughtInForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    const { tx, caller, now } = context;
+    const { now } = context;
     if (form.how !== null && form.power === null) return invalid('power', 'powerNeededToConfirm');
     const taken = await lockVisit(context, form, { gate: 'record', touches: touching(['lensOnEye'], [form.eye]) });
     if (!taken.ok) return taken;
     let lensId: string | null = null;
     if (form.power) {
-      const { sphere, cylinder, axis } = form.power.power;
-      const familyId = context.newId();
-      // A family of its own that is never offered: what it is made of is not known here.
-      await insertFamily(
-        tx,
-        caller.practiceId,
-        {
-          id: familyId,
-          code: `brought-in:${familyId}`,
-          version: 1,
-          listed: false,
-          maker: '',
-          name: form.description,
-          geometry: cylinder === 0 ? 'sphere' : 'toric',
-          modality: form.modality,
-          material: '',
-          overnightApproved: false,
-          markLayout: cylinder === 0 ? 'none' : 'six',
-          stabilisation: null,
-          settleMinutes: 10,
-          packSize: 1,
-          packPriceMinor: 0,
-          leadDays: 0,
-          blocks: [],
-        },
-        now,
-        () => context.newId(),
-      );
-      const spec = { familyVersionId: familyId, sphereD: sphere, cylinderD: cylinder, axisDeg: axis, addBand: null, baseCurveMm: null, diameterMm: null };
-      const [made] = await ensureLenses(tx, caller.practiceId, [spec], context.newId);
-      lensId = must(made, 'lens');
+      lensId = await unlistedLens(context, { name: form.description, modality: form.modality, power: form.power.power, baseCurveMm: null, diameterMm: null });
     }
     takeOffOthers(context, taken.value, await readingOf(context, taken.value.visit).facts(), form.eye);
     const id = taken.value.add('lensOnEye', form.eye, {

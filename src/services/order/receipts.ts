@@ -1,6 +1,6 @@
 import 'server-only';
 import type { z } from 'zod';
-import { boxesOf, EYES, expiryState, type Eye, type Order, type OrderLineRow } from '../../core';
+import { boxesOf, EYES, expiryState, isMade, type Eye, type Order, type OrderLineRow } from '../../core';
 import { findFamilyInForce } from '../../db/family';
 import { insertReceipts, lockOrder, type NewReceipt } from '../../db/order';
 import { insertTask } from '../../db/task';
@@ -10,6 +10,7 @@ import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcom
 import { handOverBoxesForm, receiptForm } from '../../schema/order';
 import { defineCommand, type Context } from '../define';
 import { makeableLenses } from '../lensOnEye/makeableLens';
+import { unlistedLens } from '../lensOnEye/unlistedLens';
 import { lockVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 
@@ -20,12 +21,16 @@ async function lensInBox(context: Context, eye: Eye, line: OrderLineRow, box: Re
   if (line.lensId !== null) return ok(line.lensId);
   const raw = must(line.raw, 'raw order');
   if (box.power === null) return invalid([eye, 'power'], 'boxPowerRequired');
-  const { sphere, cylinder, axis } = box.power.power;
+  const { power } = box.power;
   const family = await findFamilyInForce(context.tx, context.caller.practiceId, raw.familyCode, context.today);
-  if (!family) return notFound('family');
-  const spec = { familyId: family.id, sphere, cylinder, axis, add: null, baseCurve: raw.baseCurveMm, diameter: raw.diameterMm };
-  const made = await makeableLenses(context, [{ path: [eye, 'power'], spec }], { evenEnded: true });
-  return made.ok ? ok(must(made.value[0], 'lens').lensId) : made;
+  const { baseCurveMm, diameterMm, familyName, modality } = raw;
+  if (family && isMade({ ...power, axis: power.cylinder === 0 ? 180 : power.axis, add: null, baseCurve: baseCurveMm, diameter: diameterMm }, family)) {
+    const spec = { familyId: family.id, ...power, add: null, baseCurve: baseCurveMm, diameter: diameterMm };
+    const made = await makeableLenses(context, [{ path: [eye, 'power'], spec }], { evenEnded: true });
+    return made.ok ? ok(must(made.value[0], 'lens').lensId) : made;
+  }
+  // A laboratory is bound by no list: what it made is kept as it stands on the box.
+  return ok(await unlistedLens(context, { name: familyName, modality, power, baseCurveMm, diameterMm }));
 }
 
 /** What is wrong with boxes that are said to have come for an eye. */
@@ -40,13 +45,18 @@ function boxFault(order: Order, eye: Eye, box: Received, today: string): Result<
 }
 
 /** Trial lenses that came lie in the drawer; once none is missing, their wearer is called for a visit. */
-async function intoDrawer(context: Context, order: Order & { readonly wearerId: string }, receipts: readonly NewReceipt[]): Promise<Result<null>> {
+async function intoDrawer(
+  context: Context,
+  order: Order & { readonly wearerId: string },
+  receipts: readonly NewReceipt[],
+  despite: string | null,
+): Promise<Result<null>> {
   const { tx, caller, now, today, newId } = context;
   const trials = receipts.map(({ lensId, lot, expiresOn, packs }) => ({ lensId, lot, expiresOn, count: packs }));
-  const [other] = await listOtherDays(tx, caller.practiceId, trials);
+  const [other] = despite === null ? await listOtherDays(tx, caller.practiceId, trials) : [];
   const eyeOf = (lensId: string): Eye | undefined => order.lines.find((l) => l.lensId === lensId)?.eye;
   if (other) return invalid([eyeOf(other.lensId) ?? 'right', 'expiresOn'], 'lotOtherDay', { lot: other.lot, other: other.expiresOn });
-  await receiveTrials(tx, caller.practiceId, trials, { at: now, by: caller.personId }, newId);
+  await receiveTrials(tx, caller.practiceId, trials, { at: now, by: caller.personId, note: despite }, newId);
   const came = new Set([...order.receipts, ...receipts].map((r) => r.orderLineId));
   if (order.lines.some((line) => !came.has(line.id))) return ok(null);
   const task = { id: newId(), practiceId: caller.practiceId, kind: 'call', text: null, because: 'trialsCame', wearerId: order.wearerId } as const;
@@ -78,7 +88,7 @@ export const recordReceipt = defineCommand({
       detail[eye] = box.packs;
     }
     if (order.kind === 'trial') {
-      const kept = await intoDrawer(context, order, receipts);
+      const kept = await intoDrawer(context, order, receipts, form.despiteReason);
       if (!kept.ok) return kept;
     }
     await insertReceipts(tx, caller.practiceId, order.id, receipts, { at: now, by: caller.personId, eventId: newId(), detail });
