@@ -33,7 +33,8 @@ export function proxy(request: NextRequest): NextResponse {
   headers.set('x-nonce', nonce);
   headers.set('content-security-policy', csp);
   const response = NextResponse.next({ request: { headers } });
-  response.headers.set('content-security-policy', csp);
+  // A picture brings a policy of its own, stricter than any page's.
+  if (!request.nextUrl.pathname.startsWith('/api/pictures/')) response.headers.set('content-security-policy', csp);
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'no-referrer');
   response.headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');

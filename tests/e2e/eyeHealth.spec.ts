@@ -218,6 +218,8 @@ test('pictures: taken, shown large, place removed and said once; what is no pict
   const large = page.getByRole('dialog').getByRole('img');
   await expect(large).toBeVisible();
   expect(await large.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(400);
+  const policy = await large.evaluate(async (img: HTMLImageElement) => (await fetch(img.src)).headers.get('content-security-policy'));
+  expect(policy).toBe("default-src 'none'; sandbox");
   await page.keyboard.press('Escape');
 
   const folder = mkdtempSync(join(tmpdir(), 'keenfit-'));

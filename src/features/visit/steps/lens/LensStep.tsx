@@ -84,6 +84,11 @@ function LensStepBody() {
         <>
           <h2 className="mb-3">{t('reasoning')}</h2>
           <ChoosingReasons choosing={choosing} />
+          {lacking.length > 0 ? (
+            <Button className="mb-3" disabled={busy || record.visit.closedAt !== null} onClick={() => void order()}>
+              {t('orderTrials', { count: lacking.length })}
+            </Button>
+          ) : null}
           <p className="note">{t('basis')}</p>
         </>
       }
@@ -100,11 +105,6 @@ function LensStepBody() {
           <Button keys={['E']} onClick={setApart} aria-pressed={apart}>
             {apart ? t('together') : t('apart')}
           </Button>
-          {lacking.length > 0 ? (
-            <Button disabled={busy || record.visit.closedAt !== null} onClick={() => void order()}>
-              {t('orderTrials', { count: lacking.length })}
-            </Button>
-          ) : null}
           <Button
             look="act"
             keys={['⏎']}
