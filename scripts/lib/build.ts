@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
+import { END_WITH_PARENT } from './children';
 
 function hashFolder(folder: string, hash: ReturnType<typeof createHash>): void {
   for (const name of readdirSync(folder).sort()) {
@@ -35,7 +36,9 @@ export async function ensureBuild(distDir: string, options: { readonly again?: b
 
 function nextBuild(distDir: string): Promise<void> {
   const env = { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', KEENFIT_DIST: distDir } as const;
-  const build = spawn(process.execPath, [join('node_modules', 'next', 'dist', 'bin', 'next'), 'build'], { stdio: ['ignore', 'ignore', 'inherit'], env });
+  // A build that outlived a start that was killed would bar the next one.
+  const args = ['--import', END_WITH_PARENT, join('node_modules', 'next', 'dist', 'bin', 'next'), 'build'];
+  const build = spawn(process.execPath, args, { stdio: ['pipe', 'ignore', 'inherit'], env });
   return new Promise((resolve, reject) => {
     build.once('error', reject);
     build.once('exit', (code, signal) => (code === 0 ? resolve() : reject(new Error(`the application could not be built (${signal ?? String(code)})`))));

@@ -15,7 +15,8 @@ export interface ChildOptions {
 }
 
 const root = process.cwd();
-const END_WITH_PARENT = new URL('./endWithParent.mjs', import.meta.url).href;
+/** Loaded before a program that is to end when its input does: when we are gone, however we went. */
+export const END_WITH_PARENT = new URL('./endWithParent.mjs', import.meta.url).href;
 
 /** Starts `node args…`, which ends when this process does, and waits until it says that it is ready. */
 export async function startChild(args: readonly string[], options: ChildOptions = {}): Promise<Child> {
