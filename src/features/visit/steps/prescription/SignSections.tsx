@@ -38,10 +38,16 @@ export function SignSections({ signing }: { readonly signing: Signing }) {
           problem={fieldProblem('expiresOn')}
           hint={t('expiresHint')}
         />
-        <div className="flex gap-2 -mt-2 mb-3" role="group" aria-label={t('expires')}>
+        <div className="flex gap-2 items-baseline mb-3" role="group" aria-label={t('expires')}>
+          <span className="note">{t('inMonths')}</span>
           {MONTHS.map((months) => (
-            <Button key={months} look="quiet" onClick={() => draft.set('expires', formatDay(addMonths(record.session.today, months)))}>
-              {t('months', { months })}
+            <Button
+              key={months}
+              look="quiet"
+              aria-label={t('months', { months })}
+              onClick={() => draft.set('expires', formatDay(addMonths(record.session.today, months)))}
+            >
+              {months}
             </Button>
           ))}
         </div>
