@@ -18,6 +18,7 @@ import { DEMO_PAST, insertPast } from './past';
 
 /** Everything here is made up: people, lenses, makers, the town and its telephone numbers. */
 export const DEMO_PASSWORD = 'plain-sight';
+export const DEMO_PRACTICE = 'Saltmarsh Eye Care';
 const TIME_ZONE = 'America/New_York';
 const DEMO_SETTINGS: readonly (readonly [SettingKey, string | number])[] = [
   ['oxygenByDay', 'warn'],
@@ -80,7 +81,7 @@ export async function loadPractice(tx: Tx, now: string, since: string): Promise<
     tx,
     {
       id: practiceId,
-      name: 'Saltmarsh Eye Care',
+      name: DEMO_PRACTICE,
       town: 'Fleetholm Quay',
       address: '12 Ropewalk, Fleetholm Quay',
       telephone: '555 0100',

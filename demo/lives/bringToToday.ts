@@ -1,5 +1,6 @@
 import { formatMinuteOfDay, type FreeSlot, type IsoInstant, type Opening } from '../../src/core';
 import type { Sql } from '../../src/db/client';
+import { DEMO_PRACTICE } from '../load';
 import { boundsOf, clockOf } from '../../src/services/appointment/moments';
 import { Practice, Refused } from './practice';
 
@@ -12,7 +13,8 @@ const OPEN_ALL_THE_SAME = 'the demo is open today';
  * @returns how many were moved
  */
 export async function bringToToday(sql: Sql, now: IsoInstant): Promise<number> {
-  const [found] = await sql<{ id: string }[]>`select id from practice order by name limit 1`;
+  // A practice of somebody's own is left alone.
+  const [found] = await sql<{ id: string }[]>`select id from practice where name = ${DEMO_PRACTICE} order by created_at limit 1`;
   if (!found) return 0;
   const practice = await Practice.open(sql, found.id, now);
   const { from } = boundsOf(practice.today, practice.timeZone);

@@ -71,11 +71,15 @@ export function listIdentityChanges(sql: Db, practiceId: string, wearerId: strin
     where c.practice_id = ${practiceId} and c.wearer_id = ${wearerId} order by c.version desc limit ${most}`;
 }
 
+/** The record `w` that a record `d` is, or is part of: whoever was merged is known by both names. */
+const standing = (sql: Db) => sql`join wearer w on w.id = coalesce(d.merged_into, d.id)`;
+
 /** Wearers of the same name and birth date: asked about before a second record is made. */
 export async function findNamesakes(sql: Db, practiceId: string, name: string, birthDate: string): Promise<WearerRow[]> {
   return sql<WearerRow[]>`
-    select ${wearerColumns(sql)} from wearer w join wearer_identity i on i.wearer_id = w.id
-    where w.practice_id = ${practiceId} and i.name = ${name} and i.birth_date = ${birthDate} and w.merged_into is null`;
+    select distinct ${wearerColumns(sql)} from wearer_identity s join wearer d on d.id = s.wearer_id
+      ${standing(sql)} join wearer_identity i on i.wearer_id = w.id
+    where d.practice_id = ${practiceId} and s.name = ${name} and s.birth_date = ${birthDate}`;
 }
 
 /** A wearer as a list names one. */
@@ -111,5 +115,5 @@ export async function listNamesakes(
     select i.name, i.birth_date, w.record_number
     from unnest(${of.map((o) => o.name)}::text[], ${of.map((o) => o.birthDate)}::date[]) as o (name, birth_date)
     join wearer_identity i on i.practice_id = ${practiceId} and i.birth_date = o.birth_date and lower(i.name) = lower(o.name)
-    join wearer w on w.id = i.wearer_id and w.merged_into is null`;
+    join wearer d on d.id = i.wearer_id ${standing(sql)}`;
 }

@@ -73,6 +73,8 @@ describe('two records of one person', () => {
       error: { rule: 'wearerMerged', data: { into: await world.wearerId(1) } },
     });
     expect(await world.do('openVisit', { wearerId: await world.wearerId(2), kind: 'aftercare' })).toMatchObject({ error: { kind: 'notFound' } });
+    const again = { name: 'Caspian Udell', birthDate: '2011-05-02', guardian: 'Orla Udell, aunt' };
+    expect(await world.do('createWearer', again)).toMatchObject({ error: { fields: [{ code: 'wearerExists', data: { record: 1, name: 'Nessa Quillby' } }] } });
     await expect(
       owner()`insert into visit (id, practice_id, wearer_id, kind, opened_at, opened_by)
         values (gen_random_uuid(), ${world.practiceId}, ${await world.wearerId(2)}, 'aftercare', now(), ${world.asha.personId})`,
