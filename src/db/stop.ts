@@ -60,3 +60,8 @@ export async function insertOverride(
     insert into stop_override (id, practice_id, wearer_id, visit_id, visit_version, rule, evidence_key, reason, overridden_at, overridden_by)
     values (${m.id}, ${m.practiceId}, ${m.wearerId}, ${m.visitId}, ${m.visitVersion}, ${p.rule}, ${p.evidenceKey}, ${p.reason}, ${m.at}, ${m.by})`;
 }
+
+/** Since when an absolute stop stands for a wearer. */
+export const stoppedSince = (sql: Db, practiceId: string, wearerId: string) => sql<{ readonly sinceAt: string | null }[]>`
+  select min(s.opened_at) as since_at from safety_stop s
+  where s.practice_id = ${practiceId} and s.wearer_id = ${wearerId} and not exists (select 1 from safety_stop_end e where e.stop_id = s.id)`;

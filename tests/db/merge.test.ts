@@ -153,6 +153,8 @@ describe('two records of one person', () => {
     });
     await world.must('closeVisit', { visitId, version: await world.version(visitId) });
     await merge(3, 1);
+    const file = (await world.must('readWearer', { wearerId: await world.wearerId(3) })) as unknown as { readonly stoppedSince: string | null };
+    expect(file.stoppedSince).toMatch(/^2026-11-24T/);
     const { visitId: next = '' } = await world.must('openVisit', { wearerId: await world.wearerId(3), kind: 'aftercare' });
     const powers = { visitId: next, version: 1, right: '-2.00', left: null, vertexMm: 12 };
     expect(await world.do('recordRefraction', powers)).toMatchObject({ error: { rule: 'absoluteStop' } });

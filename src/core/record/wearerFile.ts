@@ -12,6 +12,8 @@ import type { VisitKind } from './visitSteps';
 /** What a wearer's own page shows: of each kind what is newest. */
 export interface WearerFile {
   readonly wearer: WearerRow & { readonly age: number };
+  /** Since when an absolute stop stands: no lens until a prescriber ends it; null when none does. */
+  readonly stoppedSince: string | null;
   /** A page of the visits, newest first. */
   readonly visits: readonly VisitRow[];
   readonly moreVisits: boolean;

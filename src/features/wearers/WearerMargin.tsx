@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import { EYES, inForce, provenance, type WearerFile } from '@/core';
-import { formatDay } from '@/i18n/format';
+import { formatDay, formatMoment } from '@/i18n/format';
 import { Stated } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
 import { Coming } from './Coming';
@@ -16,6 +16,11 @@ export function WearerMargin({ file }: { readonly file: WearerFile }) {
   const worn = EYES.some((e) => provenance(file, e).worn !== null);
   return (
     <>
+      {file.stoppedSince === null ? null : (
+        <p className="mb-5">
+          <Stated state="stop">{t('stopped', { time: formatMoment(file.stoppedSince, session.practice.timeZone) })}</Stated>
+        </p>
+      )}
       <Coming file={file} />
       <h2 className="mb-2">{t('why')}</h2>
       <p className="mb-5">{worn ? t('whyWorn') : t('whyNothing')}</p>

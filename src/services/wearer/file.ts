@@ -6,6 +6,7 @@ import { bundle } from '../../db/bundle';
 import { factsByKind } from '../../db/fact';
 import { asOrders, orderParts } from '../../db/order';
 import { asPrescriptions, countPrescriptions, prescriptionParts } from '../../db/prescription';
+import { stoppedSince } from '../../db/stop';
 import { listTasksOf } from '../../db/task';
 import { listVisitsPage, type VisitKey } from '../../db/visit';
 import { listNewestTrials, listSupplyBefore } from '../../db/visitPast';
@@ -37,12 +38,14 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     appointments: listAppointmentsOf(tx, practiceId, wearerId, boundsOf(today, practice.timeZone).from),
     tasks: listTasksOf(tx, practiceId, wearerId),
     broughtAlong: listBroughtAlong(tx, practiceId, wearerId),
+    stops: stoppedSince(tx, practiceId, wearerId),
   });
   const [wearer] = rows.wearers;
   if (!wearer) return null;
   const { handOver } = factsByKind(['handOver', 'lessonAttempt', 'lessonTopic'], rows.supply);
   const file = {
     wearer: { ...wearer, age: ageOn(wearer.birthDate, today) },
+    stoppedSince: rows.stops[0]?.sinceAt ?? null,
     visits: rows.visits.slice(0, MOST.visits),
     moreVisits: rows.visits.length > MOST.visits,
     prescriptions: asPrescriptions(rows),
