@@ -213,7 +213,7 @@ async function redEye(teller: Teller, booked: Booked): Promise<void> {
 }
 
 /** Something is to be done for them on a day. */
-async function todo({ practice, wearerId }: Teller, kind: 'call' | 'chase' | 'recall', text: string, dueOn: IsoDate): Promise<string> {
+async function addsTask({ practice, wearerId }: Teller, kind: 'call' | 'chase' | 'recall', text: string, dueOn: IsoDate): Promise<string> {
   const { taskId } = await practice.does('renny', 'addTask', { kind, text, wearerId, dueOn, assignedTo: null });
   return String(taskId);
 }
@@ -247,7 +247,7 @@ export async function* lifeOf(practice: Practice, chance: Chance, n: number, sto
   let signed = await prescribes(teller, booked, 'trial');
   if (signed === null) {
     await books(teller, 'refit', 2);
-    await todo(teller, 'chase', 'trial lenses of another stabilisation, asked for by telephone', addDays(practice.today, 1));
+    await addsTask(teller, 'chase', 'trial lenses of another stabilisation, asked for by telephone', addDays(practice.today, 1));
     return;
   }
   const redEyeOn = story.redEye === undefined ? null : addDays(today, -story.redEye);
@@ -262,7 +262,7 @@ export async function* lifeOf(practice: Practice, chance: Chance, n: number, sto
       const urgent = await booksOn(teller, 'aftercare', redEyeOn);
       yield urgent.startsAt;
       await redEye(teller, urgent);
-      await todo(teller, 'call', 'how is the eye, and what did the eye casualty say?', addDays(practice.today, 1));
+      await addsTask(teller, 'call', 'how is the eye, and what did the eye casualty say?', addDays(practice.today, 1));
       return;
     }
     if (story.givesUp && daysBetween(addDays(today, -story.since), next) > story.givesUp.after) {
@@ -271,7 +271,7 @@ export async function* lifeOf(practice: Practice, chance: Chance, n: number, sto
       const last = await seenWearing(teller, booked, { whyChange: [story.givesUp.why], ...(story.givesUp.why === 'dryness' ? { dryness: 'mostOfDay' } : {}) });
       await last.closes();
       const dueOn = addDays(practice.today, 180);
-      const taskId = await todo(teller, 'recall', `asked to be called about another try; stopped: ${story.givesUp.why}`, dueOn);
+      const taskId = await addsTask(teller, 'recall', `asked to be called about another try; stopped: ${story.givesUp.why}`, dueOn);
       yield afternoon(addDays(dueOn, 1));
       await practice.does('renny', 'finishTask', { taskId, version: 1, done: true, note: 'left a message; will call when ready' });
       return;

@@ -109,7 +109,7 @@ export interface ClaimedImport {
   readonly state: 'checking' | 'taking';
   readonly createdBy: string;
   readonly startsOn: string | null;
-  /** The how manieth time it is tried. */
+  /** Which try this is, 1 the first. */
   readonly attempts: number;
 }
 

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye, OrderKind, RawOrder, OrderLineRow, OrderEventRow, OrderReceiptRow, OrderRow, Order } from '../core';
+import type { OrderKind, OrderLineRow, OrderEventRow, OrderReceiptRow, OrderRow, Order } from '../core';
 import { bundle } from './bundle';
 import type { Db } from './client';
 import type { Newest } from './prescription';
@@ -98,19 +98,7 @@ export interface NewOrder {
 }
 
 /** Order, lines, first event and its place in the queue: one transaction of the caller's. */
-/** One eye's line of an order: figures of a lens, or raw data. */
-export interface NewOrderLine {
-  readonly id: string;
-  readonly eye: Eye;
-  readonly mode: 'final' | 'raw';
-  readonly lensId: string | null;
-  readonly raw: RawOrder | null;
-  readonly packs: number;
-  readonly packSize: number;
-  readonly packPriceMinor: number;
-}
-
-export async function insertOrder(sql: Db, order: NewOrder, lines: readonly NewOrderLine[], eventId: string): Promise<void> {
+export async function insertOrder(sql: Db, order: NewOrder, lines: readonly OrderLineRow[], eventId: string): Promise<void> {
   await sql`insert into lens_order ${sql({ ...order })}`;
   for (const line of lines) {
     await sql`insert into order_line ${sql({

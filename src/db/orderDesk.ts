@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye, OrderKind, OrderState, RawOrder } from '../core';
+import type { Eye, OrderKind, OrderState } from '../core';
 import type { Db } from './client';
 
 /** What of an order is still to come for one eye. */
@@ -11,7 +11,6 @@ export interface AwaitedLine {
   /** Null where a laboratory works it out. */
   readonly power: { readonly sphere: number; readonly cylinder: number; readonly axis: number } | null;
   readonly add: string | null;
-  readonly raw: RawOrder | null;
 }
 export interface AwaitedOrder {
   readonly orderId: string;
@@ -36,7 +35,7 @@ export function listAwaitedOrders(sql: Db, practiceId: string) {
     left join lateral (
       select due_on from order_event where practice_id = o.practice_id and order_id = o.id and due_on is not null order by sequence desc limit 1) d on true
     join lateral (
-      select jsonb_agg(jsonb_build_object('eye', x.eye, 'ordered', x.packs, 'received', x.received, 'familyName', x.family_name, 'add', x.add_band, 'raw', x.raw,
+      select jsonb_agg(jsonb_build_object('eye', x.eye, 'ordered', x.packs, 'received', x.received, 'familyName', x.family_name, 'add', x.add_band,
           'power', case when x.lens_id is null then null else jsonb_build_object('sphere', x.sphere_d, 'cylinder', x.cylinder_d, 'axis', x.axis_deg) end)
           order by x.eye desc) as lines, bool_or(x.received < x.packs) as awaited
       from (

@@ -1,8 +1,19 @@
 import 'server-only';
-import { EYES, isOrderable, latest, may, supplyPlan, type Eye, type Prescription, type PrescriptionEyeRow, type WearerFile } from '../../core';
+import {
+  EYES,
+  isOrderable,
+  latest,
+  may,
+  supplyPlan,
+  type Eye,
+  type OrderLineRow,
+  type Prescription,
+  type PrescriptionEyeRow,
+  type WearerFile,
+} from '../../core';
 import { findFamily, findFamilyInForce, type FamilyWithBlocks } from '../../db/family';
 import { listLenses } from '../../db/lens';
-import { findOrderByKey, insertOrder, type NewOrderLine } from '../../db/order';
+import { findOrderByKey, insertOrder } from '../../db/order';
 import { hastenDispatch, isHeld } from '../../db/dispatch';
 import { listPrescriptions } from '../../db/prescription';
 import { nextNumber } from '../../db/practice';
@@ -27,7 +38,7 @@ async function orderLine(
   prescription: Prescription,
   eye: Eye,
   asked: { readonly packs: number; readonly handOvers: WearerFile['handOvers']; readonly pastExpiryNote: string | null },
-): Promise<Result<{ readonly line: NewOrderLine; readonly lasts: boolean }>> {
+): Promise<Result<{ readonly line: OrderLineRow; readonly lasts: boolean }>> {
   const { today, settings, caller } = context;
   const { packs } = asked;
   const prescribed = prescription.eyes.find((e) => e.eye === eye);
