@@ -58,26 +58,19 @@ export function MergePair() {
   return (
     <>
       <form className="flex flex-wrap gap-3 items-end" onSubmit={(event) => void compare(event)}>
-        <Field
-          className="w-52"
-          label={t('keep')}
-          value={typed.keep}
-          onValue={set('keep')}
-          problem={at('keep')}
-          hint={t('numberHint')}
-          inputMode="numeric"
-          mono
-        />
-        <Field
-          className="w-60"
-          label={t('other')}
-          value={typed.other}
-          onValue={set('other')}
-          problem={at('other')}
-          hint={t('numberHint')}
-          inputMode="numeric"
-          mono
-        />
+        {(['keep', 'other'] as const).map((which) => (
+          <Field
+            key={which}
+            className="w-60"
+            label={t(which)}
+            value={typed[which]}
+            onValue={set(which)}
+            problem={at(which)}
+            hint={t('numberHint')}
+            inputMode="numeric"
+            mono
+          />
+        ))}
         <Button type="submit" className="mb-[20px]" disabled={typed.keep.trim() === '' || typed.other.trim() === ''}>
           {t('compare')}
         </Button>
