@@ -2,7 +2,6 @@
 import { useTranslations } from 'use-intl';
 import { addMonths, PURPOSES } from '@/core';
 import { formatDay } from '@/i18n/format';
-import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
@@ -23,6 +22,7 @@ export function SignSections({ signing }: { readonly signing: Signing }) {
   const { record, problem } = useVisit();
   const { viewer } = record.session;
   const { draft, expires, days, purpose, raw, rawPossible, mustWait, maySign, password, setPassword } = signing;
+  const inMonths = (months: number) => formatDay(addMonths(record.session.today, months));
   const fieldProblem = (path: string) => {
     const p = problemAt(problem, path);
     return p ? words(p.code, p.data) : null;
@@ -38,18 +38,15 @@ export function SignSections({ signing }: { readonly signing: Signing }) {
           problem={fieldProblem('expiresOn')}
           hint={t('expiresHint')}
         />
-        <div className="flex gap-2 items-baseline mb-3" role="group" aria-label={t('expires')}>
+        <div className="flex gap-2 items-center mb-3">
           <span className="note">{t('inMonths')}</span>
-          {MONTHS.map((months) => (
-            <Button
-              key={months}
-              look="quiet"
-              aria-label={t('months', { months })}
-              onClick={() => draft.set('expires', formatDay(addMonths(record.session.today, months)))}
-            >
-              {months}
-            </Button>
-          ))}
+          <Segment
+            label={t('months')}
+            values={MONTHS}
+            value={MONTHS.find((months) => expires === inMonths(months))}
+            word={String}
+            onChoose={(months) => draft.set('expires', inMonths(months))}
+          />
         </div>
         <Field
           label={t('days')}
