@@ -29,7 +29,11 @@ export class ImportsBeside {
       },
     );
     this.child = child;
-    child.once('error', (cause) => log.error({ err: cause }, 'the import could not be started'));
+    child.once('error', (cause) => {
+      log.error({ err: cause }, 'the import could not be started');
+      // One that never lived never ends either.
+      if (child.pid === undefined) this.child = null;
+    });
     child.once('exit', (code, signal) => {
       if (code !== 0) log.error({ code, signal }, 'the import ended before it was done');
       this.child = null;

@@ -6,7 +6,7 @@ import { dispatchOne } from '../../src/jobs/dispatchOrders';
 import { sendOne, type Carrier } from '../../src/jobs/sendMessages';
 import { supplierServer } from '../../src/standins/supplier/server';
 import { crashAtEvery } from '../support/crash';
-import { openWorld, SENTENCES, spec, type World } from './support';
+import { openWorld, orderOne, type World } from './support';
 
 /** Jobs that are killed at every step lose nothing and do nothing twice. */
 let world: World;
@@ -38,22 +38,6 @@ afterAll(async () => {
   await world.db.close();
 });
 
-async function order(): Promise<string> {
-  const visitId = await world.visit(3, { right: '-2.00', left: null });
-  const lens = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
-  const signing = { password: 'plain-sight', left: null, expiresOn: '2027-11-20', waitNote: 'x y', daysPerWeek: 7, overrides: SENTENCES };
-  const { prescriptionId } = await world.must('sign', { visitId, version: 2, ...signing, right: { mode: 'final', lens, triedLensOnEyeId: null } });
-  const { orderId } = await world.must('placeOrder', {
-    visitId,
-    version: 3,
-    requestKey: crypto.randomUUID(),
-    prescriptionId,
-    rightPacks: 1,
-    leftPacks: 0,
-  });
-  return orderId ?? '';
-}
-
 async function write(): Promise<string> {
   const id = crypto.randomUUID();
   const now = await world.deps.clock.now();
@@ -80,7 +64,7 @@ describe('killed at every step', () => {
       databaseUrl: world.db.appUrl,
       owner: world.db.owner,
       outsideUrl: urls.supplier,
-      prepare: order,
+      prepare: () => orderOne(world),
       now: () => world.deps.clock.now(),
       recover: async () => {
         world.move(400);

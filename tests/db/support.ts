@@ -141,3 +141,20 @@ export async function spec(world: World, code: string, sphere: number, cylinder:
   const [row] = await world.db.owner<{ id: string }[]>`select id from lens_family_version where code = ${code} and practice_id = ${world.practiceId}`;
   return { familyId: row?.id ?? '', sphere, cylinder, axis, add: null, baseCurve, diameter };
 }
+
+/** One box of a spherical lens for the right eye, signed and ordered; its identity. */
+export async function orderOne(world: World): Promise<string> {
+  const visitId = await world.visit(3, { right: '-2.00', left: null });
+  const lens = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
+  const signing = { password: 'plain-sight', left: null, expiresOn: '2027-11-20', waitNote: 'x y', daysPerWeek: 7, overrides: SENTENCES };
+  const { prescriptionId } = await world.must('sign', { visitId, version: 2, ...signing, right: { mode: 'final', lens, triedLensOnEyeId: null } });
+  const { orderId } = await world.must('placeOrder', {
+    visitId,
+    version: 3,
+    requestKey: crypto.randomUUID(),
+    prescriptionId,
+    rightPacks: 1,
+    leftPacks: 0,
+  });
+  return orderId ?? '';
+}

@@ -95,15 +95,15 @@ test('a trial that nobody has is ordered from the visit and received at the desk
     .getByRole('button', { name: /Receive order/ })
     .first()
     .click();
-  const form = page.getByTestId('receive-order');
+  const form = page.getByTestId('receipt');
   await form.getByLabel('Lot, R').fill('TR1');
   await form.getByLabel('Expires, R').fill('1 Jan 2020');
   await form.getByLabel('Lot, L').fill('TL1');
   await form.getByLabel('Expires, L').fill('1 Mar 2028');
-  await form.getByRole('button', { name: 'Came like this' }).click();
+  await form.getByRole('button', { name: 'Record what came' }).click();
   await expect(form).toContainText('It expired on 1 Jan 2020');
   await form.getByLabel('Expires, R').fill('1 Mar 2028');
-  await form.getByRole('button', { name: 'Came like this' }).click();
+  await form.getByRole('button', { name: 'Record what came' }).click();
   await expect(page.getByText('Nothing is on its way.')).toBeVisible();
   await page.goto('/tasks');
   await expect(page.getByTestId('tasks')).toContainText('the trial lenses came: book their visit');

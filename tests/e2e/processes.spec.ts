@@ -1,21 +1,12 @@
-import { readdirSync, readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { startSite } from '../../scripts/lib/site';
 import { createDatabase } from '../support/database';
+import { childrenOf, findProcess } from '../support/processes';
 
 /** The web processes that listen on a port: children of the one that starts them. */
 function processesOn(port: string): number[] {
-  const read = (path: string): string => {
-    try {
-      return readFileSync(path, 'utf8');
-    } catch {
-      return '';
-    }
-  };
-  const all = readdirSync('/proc').filter((name) => /^\d+$/.test(name));
-  const parent = all.find((pid) => read(`/proc/${pid}/cmdline`).includes(`webProcesses.ts\0${port}\0`));
-  const parentOf = (pid: string): string => /^\S+ \(.*\) \S (\d+)/s.exec(read(`/proc/${pid}/stat`))?.[1] ?? '';
-  return all.filter((pid) => parent !== undefined && parentOf(pid) === parent && read(`/proc/${pid}/cmdline`).startsWith('next-server')).map(Number);
+  const parent = findProcess(`webProcesses.ts ${port} `);
+  return parent === undefined ? [] : childrenOf(parent, 'next-server');
 }
 
 test('one of several web processes is killed: the others go on, it is replaced, and all end together', async () => {

@@ -13,16 +13,15 @@ import {
 } from '../../core';
 import { findFamily, findFamilyInForce, type FamilyWithBlocks } from '../../db/family';
 import { listLenses } from '../../db/lens';
-import { findOrderByKey, insertOrder } from '../../db/order';
 import { hastenDispatch, isHeld } from '../../db/dispatch';
 import { listPrescriptions } from '../../db/prescription';
-import { nextNumber } from '../../db/practice';
 import { must } from '../../lib/assert';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { hastenForm, orderForm } from '../../schema/order';
 import { lockVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 import { defineCommand, type Context } from '../define';
+import { keepOrder, orderOfPress, type Ordered } from './newOrder';
 
 /** The family an eye's lenses come from: of the lens named, or, raw, of the lens that was on the eye. */
 async function prescribedFamily(context: Context, prescribed: PrescriptionEyeRow): Promise<FamilyWithBlocks | null> {
@@ -70,12 +69,11 @@ export const placeOrder = defineCommand({
   name: 'placeOrder',
   right: 'orders',
   input: orderForm,
-  about: (_form, out: { orderId: string; visitId: string; version: number | null }) => ({ subjectKind: 'order', subjectId: out.orderId }),
+  about: (_form, out: Ordered) => ({ subjectKind: 'order', subjectId: out.orderId }),
   run: async (context, form) => {
-    const { tx, caller, now, today } = context;
-    // The same press twice is the same order.
-    const there = await findOrderByKey(tx, caller.practiceId, form.requestKey);
-    if (there) return ok({ orderId: there, visitId: form.visitId, version: null });
+    const { tx, caller, today } = context;
+    const there = await orderOfPress(context, form);
+    if (there) return ok(there);
     const taken = await lockVisit(context, form);
     if (!taken.ok) return taken;
     const { wearerId } = taken.value.visit;
@@ -97,28 +95,10 @@ export const placeOrder = defineCommand({
       lines.push(line.value.line);
     }
     taken.value.changed('supply');
-    const id = context.newId();
-    await insertOrder(
-      tx,
-      {
-        id,
-        practiceId: caller.practiceId,
-        number: await nextNumber(tx, caller.practiceId, 'order'),
-        requestKey: form.requestKey,
-        visitId: form.visitId,
-        visitVersion: taken.value.version,
-        wearerId,
-        kind: 'supply',
-        prescriptionId: newest.id,
-        placedAt: now,
-        placedBy: caller.personId,
-        pastExpiryNote: lasts ? form.pastExpiryNote : null,
-      },
-      lines,
-      context.newId(),
-    );
+    const of = { requestKey: form.requestKey, kind: 'supply', prescriptionId: newest.id, pastExpiryNote: lasts ? form.pastExpiryNote : null } as const;
+    const ordered = await keepOrder(context, taken.value, of, lines);
     taken.value.forgetDraft('supply');
-    return ok({ orderId: id, visitId: form.visitId, version: taken.value.version });
+    return ok(ordered);
   },
 });
 

@@ -44,6 +44,7 @@ import problems from './problems.messages.json';
 import purposes from './purposes.messages.json';
 import range from './range.messages.json';
 import raw from './raw.messages.json';
+import receipt from './receipt.messages.json';
 import refraction from './refraction.messages.json';
 import refused from './refused.messages.json';
 import ruleNames from './ruleNames.messages.json';
@@ -110,6 +111,7 @@ export const en = {
   purposes,
   range,
   raw,
+  receipt,
   refraction,
   refused,
   rooms,

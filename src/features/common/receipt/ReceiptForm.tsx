@@ -1,0 +1,129 @@
+'use client';
+import { useState, type FormEvent, type ReactNode } from 'react';
+import { useTranslations } from 'use-intl';
+import type { Eye, OrderKind } from '@/core';
+import type { Problem } from '@/lib/outcome';
+import receiptWords from '@/i18n/messages/en/receipt.messages.json';
+import { withWords } from '@/i18n/withWords';
+import { Button } from '@/ui/Button';
+import { Field, ProblemLine } from '@/ui/Field';
+import { EyeBadge } from '@/ui/marks';
+import { useEyeWords } from '../eyeWords';
+import { useSending } from '../useSending';
+import { problemAt, useProblemWords, useRefusalWords } from '../words';
+
+/** What is still to come for one eye. */
+export interface AwaitedBoxes {
+  readonly eye: Eye;
+  /** Power with its addition, in words; null where a laboratory works it out and the box says it. */
+  readonly power: string | null;
+  readonly familyName: string | null;
+  readonly missing: number;
+}
+export interface ReceiptFormProps {
+  readonly orderId: string;
+  readonly kind: OrderKind;
+  readonly lines: readonly AwaitedBoxes[];
+  readonly onDone: () => void;
+  /** Whether receiving is what the screen is for: its button is the one to press next, its first lot is ready to be typed. */
+  readonly first?: boolean;
+  /** Beside the button. */
+  readonly children?: ReactNode;
+}
+
+type Part = 'packs' | 'lot' | 'expiresOn' | 'power';
+type Typed = Readonly<Partial<Record<`${Eye}${Part}`, string>>>;
+
+/** What came of an order, read by hand from each box: an eye whose lot is not typed has not come. */
+function Receiving({ orderId, kind, lines, onDone, first = false, children }: ReceiptFormProps) {
+  const t = useTranslations('receipt');
+  const refusal = useRefusalWords();
+  const [typed, setTyped] = useState<Typed>({});
+  const [despite, setDespite] = useState('');
+  const { send, problem, busy } = useSending<'recordReceipt'>(() => undefined);
+  const boxOf = (eye: Eye) => {
+    const line = lines.find((l) => l.eye === eye);
+    const lot = typed[`${eye}lot`] ?? '';
+    if (!line || lot.trim() === '') return null;
+    const packs = (typed[`${eye}packs`] ?? String(line.missing)).trim();
+    return { packs: /^\d+$/.test(packs) ? Number(packs) : 0, lot, expiresOn: typed[`${eye}expiresOn`] ?? '', power: typed[`${eye}power`] ?? null };
+  };
+  const boxes = { right: boxOf('right'), left: boxOf('left') };
+  const otherDay = despite !== '' || lines.some(({ eye }) => problemAt(problem, eye, 'expiresOn')?.code === 'lotOtherDay');
+  const submit = async (event: FormEvent): Promise<void> => {
+    event.preventDefault();
+    if (!(await send('recordReceipt', { orderId, ...boxes, despiteReason: despite }))) return;
+    setTyped({});
+    setDespite('');
+    onDone();
+  };
+  return (
+    <form onSubmit={(event) => void submit(event)} data-testid="receipt">
+      <p className="label pb-2">{t('line')}</p>
+      {lines.map((line, i) => (
+        <BoxFields key={line.eye} line={line} kind={kind} first={first && i === 0} typed={typed} onTyped={setTyped} problem={problem} />
+      ))}
+      {otherDay ? <Field label={t('despite')} value={despite} onValue={setDespite} autoComplete="off" /> : null}
+      {problem && problem.kind !== 'invalid' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
+      <div className={`flex gap-3 pt-2 ${first ? 'justify-end' : ''}`}>
+        {children}
+        <Button look={first ? 'act' : 'plain'} type="submit" disabled={busy || (boxes.right === null && boxes.left === null)}>
+          {t('do')}
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+function BoxFields({
+  line,
+  kind,
+  first,
+  typed,
+  onTyped,
+  problem,
+}: {
+  readonly line: AwaitedBoxes;
+  readonly kind: OrderKind;
+  readonly first: boolean;
+  readonly typed: Typed;
+  readonly onTyped: (typed: Typed) => void;
+  readonly problem: Problem | null;
+}) {
+  const t = useTranslations('receipt');
+  const words = useProblemWords();
+  const { eye } = line;
+  const name = useEyeWords().short(eye);
+  const field = (part: Part, label: string, width: string, preset = '') => {
+    const found = problemAt(problem, eye, part);
+    return (
+      <Field
+        className={width}
+        label={label}
+        value={typed[`${eye}${part}`] ?? preset}
+        onValue={(value) => onTyped({ ...typed, [`${eye}${part}`]: value })}
+        problem={found ? words(found.code, found.data) : null}
+        inputMode={part === 'packs' ? 'numeric' : 'text'}
+        autoFocus={first && part === 'lot'}
+        autoComplete="off"
+      />
+    );
+  };
+  return (
+    <div className="flex flex-wrap gap-3 items-start" data-testid={`box-${eye}`}>
+      <span className="flex gap-2 items-center w-[210px] pt-6">
+        <EyeBadge eye={eye} />
+        <span>
+          <span className="power">{line.power ?? t('raw')}</span>
+          {line.familyName ? <span className="note block">{line.familyName}</span> : null}
+        </span>
+      </span>
+      {line.power === null ? field('power', t('power', { eye: name }), 'w-[180px]') : null}
+      {field('packs', t(kind === 'trial' ? 'lenses' : 'packs', { eye: name }), 'w-24', String(line.missing))}
+      {field('lot', t('lot', { eye: name }), 'w-[140px]')}
+      {field('expiresOn', t('expires', { eye: name }), 'w-[140px]')}
+    </div>
+  );
+}
+
+export const ReceiptForm = withWords({ receipt: receiptWords }, Receiving);
