@@ -96,6 +96,23 @@ export async function returnTrial(sql: Db, practiceId: string, trialStockId: str
   await moveTrials(sql, practiceId, [{ trialStockId, kind: 'putBack', change: 1, visitId: moved.visitId, note: null }], moved);
 }
 
+/**
+ * Lenses that were said to have gone home did not: they lie in the lot that they were taken from, if they were taken from one.
+ * @param gone which lot, at which visit, how many
+ */
+export async function returnGivenHome(
+  sql: Db,
+  practiceId: string,
+  gone: { readonly trialStockId: string; readonly visitId: string; readonly count: number },
+  { at, by }: Moved,
+): Promise<void> {
+  await sql`
+    insert into trial_movement (practice_id, trial_stock_id, kind, change, visit_id, moved_at, moved_by)
+    select practice_id, trial_stock_id, 'putBack', -change, visit_id, ${at}, ${by} from trial_movement
+    where practice_id = ${practiceId} and trial_stock_id = ${gone.trialStockId} and visit_id = ${gone.visitId}
+      and kind = 'givenHome' and change = ${-gone.count} limit 1`;
+}
+
 export interface TrialMovement {
   readonly trialStockId: string;
   readonly kind: TrialMovementKind;

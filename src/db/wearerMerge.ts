@@ -44,6 +44,8 @@ export interface WearerMerge {
   readonly fromId: string;
   readonly intoId: string;
   readonly reason: string;
+  /** Why they are one person whose birth dates differ. */
+  readonly birthDatesReason: string | null;
   readonly mergedAt: string;
   readonly mergedBy: string;
 }
@@ -81,6 +83,7 @@ export interface MergeRow {
   readonly intoName: string;
   readonly reason: string;
   readonly mergedAt: string;
+  readonly birthDatesReason: string | null;
   readonly mergedByName: string;
   readonly undoneAt: string | null;
   readonly undoneByName: string | null;
@@ -89,8 +92,8 @@ export interface MergeRow {
 
 /** What was merged, newest first. */
 export const listMerges = (sql: Db, practiceId: string) => sql<MergeRow[]>`
-  select m.id, f.record_number as from_number, fi.name as from_name, t.record_number as into_number, ti.name as into_name, m.reason, m.merged_at,
-    p.display_name as merged_by_name, u.undone_at, q.display_name as undone_by_name, u.reason as undone_reason
+  select m.id, f.record_number as from_number, fi.name as from_name, t.record_number as into_number, ti.name as into_name, m.reason,
+    m.birth_dates_reason, m.merged_at, p.display_name as merged_by_name, u.undone_at, q.display_name as undone_by_name, u.reason as undone_reason
   from wearer_merge m
   join wearer f on f.id = m.from_id join wearer_identity fi on fi.wearer_id = f.id
   join wearer t on t.id = m.into_id join wearer_identity ti on ti.wearer_id = t.id

@@ -21,7 +21,8 @@ async function pair(keep: number, other: number) {
     'keep' | 'other',
     { id: string; version: number }
   >;
-  return { keepId: a.id, keepVersion: a.version, otherId: b.id, otherVersion: b.version, reason: 'the same person, once under her maiden name' };
+  const ids = { keepId: a.id, keepVersion: a.version, otherId: b.id, otherVersion: b.version };
+  return { ...ids, reason: 'the same person, once under her maiden name', birthDatesReason: 'one was made up at the desk' };
 }
 const merge = async (keep: number, other: number): Promise<string> => String((await world.must('mergeWearers', await pair(keep, other), merle())).mergeId);
 const undo = (mergeId: string) => world.do('undoMerge', { mergeId, reason: 'they are two after all' }, merle());
@@ -61,6 +62,20 @@ describe('two records of one person', () => {
     expect(await owned(keep)).toEqual(before);
     expect(await owned(other)).toEqual(beforeOther);
     expect(await undo(mergeId)).toMatchObject({ error: { kind: 'notFound' } });
+  });
+  it('born on two days they are one only with a reason for that, which is kept', async () => {
+    const two = await pair(1, 2);
+    for (const [birthDatesReason, code] of [
+      ['', 'mergeBirthDates'],
+      ['xy', 'reasonRequired'],
+    ])
+      expect(await world.do('mergeWearers', { ...two, birthDatesReason }, merle())).toMatchObject({
+        error: { fields: [{ path: ['birthDatesReason'], code }] },
+      });
+    const mergeId = await merge(1, 2);
+    const { merges } = (await world.must('readMerges', {}, merle())) as unknown as { readonly merges: readonly { birthDatesReason: string | null }[] };
+    expect(merges[0]?.birthDatesReason).toBe('one was made up at the desk');
+    await undo(mergeId);
   });
   it('the merged one is found by its number and its name as the one that it is part of, and is in no list of its own', async () => {
     const mergeId = await merge(1, 2);

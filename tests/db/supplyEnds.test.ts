@@ -49,7 +49,17 @@ describe('daily trial lenses that go home', () => {
     expect(await left()).toBe(before);
     expect(await give(3)).toMatchObject({ ok: true });
     expect(await left()).toBe(before - 2);
-    expect((await world.record(visitId)).handOvers[0]?.current?.lensCount).toBe(3);
+    const given = (await world.record(visitId)).handOvers[0]?.current;
+    expect(given?.lensCount).toBe(3);
+    // Recorded in error: the two beside the one on the eye lie in the drawer again, once.
+    const error = { visitId, kind: 'handOver', factId: given?.id, reason: 'somebody else', value: null };
+    await world.must('correct', { ...error, version: await world.version(visitId) });
+    expect(await left()).toBe(before);
+    expect(await give(4)).toMatchObject({ ok: true });
+    expect(await left()).toBe(before - 3);
+    const again = (await world.record(visitId)).handOvers.find((c) => c.current)?.current;
+    await world.must('undo', { visitId, version: await world.version(visitId), facts: [{ kind: 'handOver', id: again?.id }] });
+    expect(await left()).toBe(before);
     expect(
       await world.db.owner`
       select s.id from trial_stock s left join trial_movement m on m.trial_stock_id = s.id group by s.id, s.count having s.count <> coalesce(sum(m.change), 0)`,

@@ -180,6 +180,9 @@ test('a manager makes two records of one person one, and two again', async ({ pa
   await expect(pair.getByText('Say why in a few words')).toBeVisible();
   await pair.getByLabel('Why they are one person').fill('changed her name in spring');
   await pair.getByRole('button', { name: 'Make 0003 part of 0004' }).click();
+  await expect(pair.getByText(/^Born .* usually two people/)).toBeVisible();
+  await pair.getByLabel('Why one person has two birth dates').fill('a slip at the desk');
+  await pair.getByRole('button', { name: 'Make 0003 part of 0004' }).click();
   await expect(page.getByText('0003 is part of 0004 now.')).toBeVisible();
   const merges = page.getByTestId('merges');
   await expect(merges).toContainText('Merle Vantongeren');

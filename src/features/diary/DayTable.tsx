@@ -75,7 +75,7 @@ function StandingWords({ row, now }: { readonly row: Row; readonly now: number }
   switch (standing.kind) {
     case 'late':
     case 'overdue':
-      return <Stated state="watch">{t('lateBy', { minutes: standing.byMinutes })}</Stated>;
+      return <Stated state="watch">{t('lateBy', { hours: Math.floor(standing.byMinutes / 60), minutes: standing.byMinutes % 60 })}</Stated>;
     case 'arrived':
       return <Stated state="ok">{t('arrived')}</Stated>;
     case 'done':

@@ -14,6 +14,7 @@ import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
 
 /** A record number as typed; what is no whole number is none that any form takes. */
 const numberOf = (text: string): number => (/^#?\d{1,9}$/.test(text.trim()) ? Number(text.trim().replace('#', '')) : -1);
+const NOTHING = { keep: '', other: '', reason: '', birthDatesReason: '' };
 interface Two {
   readonly keep: MergeRecord;
   readonly other: MergeRecord;
@@ -26,7 +27,7 @@ export function MergePair() {
   const { query } = useServer();
   const words = useProblemWords();
   const refusal = useRefusalWords();
-  const [typed, setTyped] = useState({ keep: '', other: '', reason: '' });
+  const [typed, setTyped] = useState(NOTHING);
   const [two, setTwo] = useState<Two | null>(null);
   const [done, setDone] = useState('');
   const [compared, setCompared] = useState<Problem | null>(null);
@@ -50,9 +51,9 @@ export function MergePair() {
     if (!two) return;
     const { keep, other } = two;
     const ids = { keepId: keep.id, keepVersion: keep.version, otherId: other.id, otherVersion: other.version };
-    if (!(await send('mergeWearers', { ...ids, reason: typed.reason }))) return;
+    if (!(await send('mergeWearers', { ...ids, reason: typed.reason, birthDatesReason: typed.birthDatesReason }))) return;
     setTwo(null);
-    setTyped({ keep: '', other: '', reason: '' });
+    setTyped(NOTHING);
     setDone(t('done', { keep: formatRecord(keep.recordNumber), other: formatRecord(other.recordNumber) }));
   };
   return (
@@ -81,6 +82,15 @@ export function MergePair() {
           <Compared two={two} />
           <p className="label py-2">{t('identityLine')}</p>
           <Field label={t('reason')} value={typed.reason} onValue={set('reason')} problem={at('reason')} autoComplete="off" />
+          {two.keep.birthDate === two.other.birthDate ? null : (
+            <Field
+              label={t('birthDatesReason')}
+              value={typed.birthDatesReason}
+              onValue={set('birthDatesReason')}
+              problem={at('birthDatesReason')}
+              autoComplete="off"
+            />
+          )}
           {problem && problem.kind !== 'invalid' ? <ProblemLine>{problem.kind === 'conflict' ? t('changed') : refusal(problem)}</ProblemLine> : null}
           <div className="flex gap-3 justify-end">
             <Button onClick={() => setTwo({ keep: two.other, other: two.keep })}>{t('swap')}</Button>

@@ -67,6 +67,7 @@ function Merged({ merge }: { readonly merge: MergeRow }) {
         ) : null}
       </div>
       <p className="label">{t('by', { name: merge.mergedByName, time: formatMoment(merge.mergedAt, zone), reason: merge.reason })}</p>
+      {merge.birthDatesReason !== null ? <p className="label">{t('birthDates', { reason: merge.birthDatesReason })}</p> : null}
       {merge.undoneAt !== null ? (
         <p className="label">{t('undoneBy', { name: merge.undoneByName ?? '', time: formatMoment(merge.undoneAt, zone), reason: merge.undoneReason ?? '' })}</p>
       ) : null}

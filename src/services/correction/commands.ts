@@ -13,10 +13,11 @@ import {
   type FactChain,
   type FactKind,
   type FactRows,
+  type HandOverFact,
   type OnEyeFact,
 } from '../../core';
 import { findFact, findFactValues, insertCorrection, type FactValues } from '../../db/fact';
-import { returnTrial } from '../../db/trialStock';
+import { returnGivenHome, returnTrial } from '../../db/trialStock';
 import { err, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { correctForm, swapForm, undoForm } from '../../schema/correction';
 import { lockVisit, slicesOf, type Changed, type LockedVisit } from '../visit/lock';
@@ -58,6 +59,18 @@ async function backToDrawer(context: Context, taken: LockedVisit, fact: Fact): P
   }
 }
 
+/** Trial lenses that did not go home after all lie in the drawer again, beside the one that was on the eye. */
+async function handOverTakenBack(context: Context, taken: LockedVisit, fact: Fact): Promise<void> {
+  const { lensOnEyeId, lensCount, visitId } = fact as HandOverFact;
+  if (lensOnEyeId === null || lensCount < 2) return;
+  const { onEye } = await readingOf(context, taken.visit).facts();
+  const trialStockId = onEye.find((c) => c.rootId === lensOnEyeId)?.current?.trialStockId ?? null;
+  if (trialStockId === null) return;
+  taken.changed('drawer');
+  const gone = { trialStockId, visitId, count: lensCount - 1 };
+  await returnGivenHome(context.tx, context.caller.practiceId, gone, { at: context.now, by: context.caller.personId });
+}
+
 export const correct = defineCommand({
   name: 'correct',
   right: 'clinicalWrite',
@@ -76,6 +89,7 @@ export const correct = defineCommand({
     const done = await append(context, taken.value, form.kind, fact.value, { values, reason: form.reason, voided: form.value === null });
     if (!done.ok) return done;
     if (form.kind === 'lensOnEye' && form.backInDrawer) await backToDrawer(context, taken.value, fact.value);
+    if (form.kind === 'handOver' && form.value === null) await handOverTakenBack(context, taken.value, fact.value);
     if (FACT_KINDS[form.kind].opensStops) await openAbsoluteStops(context, taken.value);
     return ok(taken.value.done());
   },
@@ -152,6 +166,7 @@ export const undo = defineCommand({
       const done = await append(context, taken.value, kind, fact.value, { values: restored, reason: UNDONE, voided: old === null });
       if (!done.ok) return done;
       if (kind === 'lensOnEye' && before === null) await backToDrawer(context, taken.value, fact.value);
+      if (kind === 'handOver' && before === null) await handOverTakenBack(context, taken.value, fact.value);
     }
     if (form.facts.some((f) => FACT_KINDS[f.kind].opensStops)) await openAbsoluteStops(context, taken.value);
     return ok(taken.value.done());

@@ -1,6 +1,6 @@
 import 'server-only';
 import { findMerge, lockMergeRecords, mergeWearer, unmergeWearer, type MergeRecord } from '../../db/wearerMerge';
-import { err, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
+import { err, invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { mergeWearersForm, undoMergeForm } from '../../schema/wearerMerge';
 import { defineCommand, type Context } from '../define';
 
@@ -28,9 +28,12 @@ export const mergeWearers = defineCommand({
     const merged = two.value.find((r) => r.mergedInto !== null);
     if (merged) return ruleBroken('mergedAlready', { record: merged.recordNumber, into: merged.mergedInto ?? 0 });
     if (keep.version !== form.keepVersion || other.version !== form.otherVersion) return err({ kind: 'conflict', what: 'wearer', differs: [] });
+    const differ = keep.birthDate !== other.birthDate;
+    if (differ && form.birthDatesReason === null) return invalid('birthDatesReason', 'mergeBirthDates', { keep: keep.birthDate, other: other.birthDate });
     const mergeId = newId();
     const { practiceId, personId } = caller;
-    await mergeWearer(tx, { id: mergeId, practiceId, fromId: other.id, intoId: keep.id, reason: form.reason, mergedAt: now, mergedBy: personId });
+    const why = { reason: form.reason, birthDatesReason: differ ? form.birthDatesReason : null };
+    await mergeWearer(tx, { id: mergeId, practiceId, fromId: other.id, intoId: keep.id, ...why, mergedAt: now, mergedBy: personId });
     return ok({ mergeId });
   },
 });
