@@ -130,6 +130,7 @@ export const handedOver = (eye: Eye, lensId: string, handedOn = '2026-11-24'): H
   lensId,
   source: 'trial',
   lensOnEyeId: 'x',
+  orderLineId: null,
   lot: 'A1',
   expiresOn: '2028-01-01',
   openedOn: handedOn,
@@ -235,6 +236,9 @@ export function record(parts: RecordParts = {}): VisitRecord {
     attempts: chains(parts.attempts ?? []),
     topics: chains(parts.topics ?? []),
     handOvers: chains(parts.handOvers ?? []),
+    wornAnswers: [],
+    trials: [],
+    broughtAlong: [],
     orders: parts.orders ?? [],
     facts: {
       refractions: chains(parts.refractions ?? []),

@@ -74,6 +74,11 @@ export class Practice {
     this.now = addSeconds(this.now, seconds);
   }
 
+  /** What the practice's clock showed some hours ago. */
+  clockBefore(hours: number): string {
+    return formatMinuteOfDay(clockOf(addSeconds(this.now, -hours * 3600), this.timeZone).minute);
+  }
+
   /** Has a use case done by one of the staff. @throws Refused */
   async does(account: Account, name: ServiceName, input: object): Promise<Answer> {
     const caller = must(this.staff.get(account), account);

@@ -98,9 +98,17 @@ export class Visit {
   /** Lenses that were handed over are on the eyes, since so many hours. */
   async worn(wearerId: string, hoursWorn: number): Promise<void> {
     const rows = await this.practice.sql<{ eye: Eye; id: string }[]>`
-      select distinct on (eye) eye, root_id as id from hand_over where wearer_id = ${wearerId} order by eye, recorded_at desc`;
-    const of = (eye: Eye): string | null => rows.find((r) => r.eye === eye)?.id ?? null;
-    await this.enters(this.by, 'recordWorn', { right: of('right'), left: of('left'), hoursWorn, how: 'wearerSaid' });
+      select distinct on (eye) eye, lens_id as id from hand_over where wearer_id = ${wearerId} order by eye, recorded_at desc`;
+    const of = (eye: Eye): object | null => {
+      const lensId = rows.find((r) => r.eye === eye)?.id;
+      return lensId === undefined ? null : { answer: 'yes', lensId };
+    };
+    await this.enters(this.by, 'answerWorn', {
+      right: of('right'),
+      left: of('left'),
+      since: { time: this.practice.clockBefore(hoursWorn) },
+      how: 'wearerSaid',
+    });
   }
 
   /** Fit, turn and over-refraction of both lenses. @param strays how far each blink's mark lies from the mean, degrees */

@@ -61,6 +61,7 @@ export * from './record/orderState';
 export * from './record/healthFile';
 export * from './record/wearerFile';
 export * from './record/wornNow';
+export * from './record/wornDoubts';
 export * from './record/eyeSupply';
 export * from './record/visitSteps';
 export * from './record/corrections';

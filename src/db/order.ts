@@ -2,7 +2,7 @@ import 'server-only';
 import type { OrderKind, OrderLineRow, OrderEventRow, OrderReceiptRow, OrderRow, Order } from '../core';
 import { bundle } from './bundle';
 import type { Db } from './client';
-import type { Newest } from './prescription';
+import { countingOrders, type Newest } from './newest';
 
 /** Orders of a wearer, newest first: those of lenses to wear, or one whatever it is of. */
 const rowsOf = (sql: Db, practiceId: string, wearerId: string, newest: Newest | { readonly orderId: string }) => sql<OrderRow[]>`
@@ -10,12 +10,7 @@ const rowsOf = (sql: Db, practiceId: string, wearerId: string, newest: Newest | 
     d.due_at, d.done_at, d.attempts
   from lens_order o join person p on p.id = o.placed_by left join order_dispatch d on d.order_id = o.id
   where o.practice_id = ${practiceId} and o.wearer_id = ${wearerId}
-    ${
-      'orderId' in newest
-        ? sql`and o.id = ${newest.orderId}`
-        : sql`and o.kind = 'supply' and (o.visit_id = ${newest.visitId}::uuid or o.id in (select n.id from lens_order n
-      where n.practice_id = ${practiceId} and n.wearer_id = ${wearerId} and n.kind = 'supply' order by n.number desc limit ${newest.most}))`
-    }
+    ${'orderId' in newest ? sql`and o.id = ${newest.orderId}` : sql`and o.id in (${countingOrders(sql, practiceId, wearerId, newest)})`}
   order by o.number desc`;
 
 /** Orders, their lines and everything that happened to them, as parts of a bundle; `asOrders` puts them together. */

@@ -2,14 +2,9 @@ import 'server-only';
 import type { PracticeSettings, PrescriptionEyeRow, Prescriber, PrescriptionRow, Prescription } from '../core';
 import { bundle } from './bundle';
 import type { Db } from './client';
+import { countingOrders, type Newest } from './newest';
 
-/** Which of what a wearer has: the newest so many, and those of one visit; all of them without. */
-export interface Newest {
-  readonly most: number;
-  readonly visitId: string | null;
-}
-
-/** Prescriptions of a wearer, newest first: numbers are given in the order of signing. */
+/** Prescriptions of a wearer, newest first, and those that orders in hand were under: numbers are given in the order of signing. */
 const rowsOf = (sql: Db, practiceId: string, wearerId: string, newest: Newest | null) => sql<PrescriptionRow[]>`
   select id, number, visit_id, wearer_id, examined_on, issued_at, issued_on, expires_on, prescriber, wait_note, days_per_week,
     supersedes_id, overrides, purpose
@@ -18,7 +13,8 @@ const rowsOf = (sql: Db, practiceId: string, wearerId: string, newest: Newest | 
       newest === null
         ? sql``
         : sql`and (visit_id = ${newest.visitId}::uuid or id in (select n.id from prescription n
-      where n.practice_id = ${practiceId} and n.wearer_id = ${wearerId} order by n.number desc limit ${newest.most}))`
+      where n.practice_id = ${practiceId} and n.wearer_id = ${wearerId} order by n.number desc limit ${newest.most})
+      or id in (select k.prescription_id from lens_order k where k.id in (${countingOrders(sql, practiceId, wearerId, newest)})))`
     }
   order by number desc`;
 

@@ -1,7 +1,7 @@
 import 'server-only';
 import type { OnEyeFact, VisitRow } from '../core';
 import type { Db } from './client';
-import { factRows } from './fact';
+import { factRows, factsByKind } from './fact';
 import { visitsBefore } from './visit';
 
 /** Lenses on an eye at earlier visits that are, or were, on an eye in this one too: the very same lens. */
@@ -19,25 +19,49 @@ export const listSameLensesBefore = (sql: Db, visit: VisitRow) =>
 /** A wearer, and a visit of theirs that is read apart; null: none. */
 export type WearerScope = Pick<VisitRow, 'practiceId' | 'wearerId'> & { readonly id: string | null };
 
-/** The newest trial of each eye at other visits: what was tried, which is never what is worn. */
+/** The newest trial of each eye at other visits, and those that a prescription rests on: what was tried, which is never what is worn. */
 export const listNewestTrials = (sql: Db, of: WearerScope) => sql<OnEyeFact[]>`
-  select distinct on (f.eye) f.*, p.display_name as recorded_by_name
-  from lens_on_eye f join person p on p.id = f.recorded_by join visit v on v.practice_id = f.practice_id and v.id = f.visit_id
-  where f.practice_id = ${of.practiceId} and v.wearer_id = ${of.wearerId} and f.visit_id is distinct from ${of.id}::uuid and f.source = 'trial' and not f.voided
-    and not exists (select 1 from lens_on_eye n where n.practice_id = f.practice_id and n.corrects_id = f.id)
-  order by f.eye, f.put_on_at desc`;
+  select t.* from (
+    select f.*, p.display_name as recorded_by_name, row_number() over (partition by f.eye order by f.put_on_at desc) as place,
+      f.root_id in (select e.tried_lens_on_eye_id from prescription r join prescription_eye e on e.practice_id = r.practice_id and e.prescription_id = r.id
+        where r.practice_id = ${of.practiceId} and r.wearer_id = ${of.wearerId}) as prescribed_from
+    from lens_on_eye f join person p on p.id = f.recorded_by join visit v on v.practice_id = f.practice_id and v.id = f.visit_id
+    where f.practice_id = ${of.practiceId} and v.wearer_id = ${of.wearerId} and f.visit_id is distinct from ${of.id}::uuid and f.source = 'trial'
+      and not f.voided and not exists (select 1 from lens_on_eye n where n.practice_id = f.practice_id and n.corrects_id = f.id)) t
+  where t.place = 1 or t.prescribed_from order by t.eye, t.put_on_at desc`;
 
-/** The newest hand-overs at other visits, and the attempts and topics of lessons that nobody signed off yet. */
-export const listSupplyBefore = (sql: Db, of: WearerScope, handOvers: number) =>
-  factRows(sql, ['handOver', 'lessonAttempt', 'lessonTopic'], of.practiceId, (_sql, kind) =>
-    kind === 'handOver'
-      ? sql`f.visit_id is distinct from ${of.id}::uuid and f.root_id in (
-          select n.root_id from hand_over n where n.practice_id = ${of.practiceId} and n.wearer_id = ${of.wearerId}
-            and n.corrects_id is null and n.visit_id is distinct from ${of.id}::uuid order by n.recorded_at desc limit ${handOvers})`
+/** Kinds of what is kept of the lenses at home. */
+const SUPPLY_KINDS = ['handOver', 'wornAnswer', 'lessonAttempt', 'lessonTopic'] as const;
+/** The newest answers about the lenses worn that are read, both eyes together. */
+const ANSWERS = 6;
+
+/**
+ * At other visits: the newest hand-overs of each eye, what was last answered about the lenses worn, and the attempts and topics of
+ * lessons that nobody signed off yet.
+ * @param handOvers how many of each eye: the other eye's do not push them out
+ */
+export const listSupplyBefore = (sql: Db, of: WearerScope, handOvers: number) => {
+  const chosen: Readonly<Record<'handOver' | 'wornAnswer', () => ReturnType<Db>>> = {
+    handOver: () => sql`
+      select n.root_id from (
+        select h.root_id, row_number() over (partition by h.eye order by h.recorded_at desc) as place from hand_over h
+        where h.practice_id = ${of.practiceId} and h.wearer_id = ${of.wearerId} and h.corrects_id is null and h.visit_id is distinct from ${of.id}::uuid) n
+      where n.place <= ${handOvers}`,
+    wornAnswer: () => sql`
+      select a.root_id from worn_answer a join visit v on v.practice_id = a.practice_id and v.id = a.visit_id
+      where a.practice_id = ${of.practiceId} and v.wearer_id = ${of.wearerId} and a.corrects_id is null and a.visit_id is distinct from ${of.id}::uuid
+      order by a.recorded_at desc limit ${ANSWERS}`,
+  };
+  return factRows(sql, SUPPLY_KINDS, of.practiceId, (_sql, kind) =>
+    kind === 'handOver' || kind === 'wornAnswer'
+      ? sql`f.visit_id is distinct from ${of.id}::uuid and f.root_id in (${chosen[kind]()})`
       : sql`f.visit_id is distinct from ${of.id}::uuid and f.lesson_id in (
           select l.id from lesson l where l.practice_id = ${of.practiceId} and l.wearer_id = ${of.wearerId}
             and not exists (select 1 from lesson_sign_off s where s.lesson_id = l.id))`,
   );
+};
+/** The rows of `listSupplyBefore` by their kind. */
+export const supplyBefore = (rows: Parameters<typeof factsByKind<(typeof SUPPLY_KINDS)[number]>>[1]) => factsByKind(SUPPLY_KINDS, rows);
 
 /** Codes of every family of which lenses were handed over at other visits. */
 export const listGivenFamilies = (sql: Db, of: WearerScope) => sql<{ readonly code: string }[]>`

@@ -1,15 +1,6 @@
 import { z } from 'zod';
-import { parseTime } from '../core';
-import { dayText, optionalText, uuid, version } from './fields';
+import { dayText, optionalText, timeText, uuid, version } from './fields';
 import { visitKind } from './visit';
-
-/** A time of day as typed: minutes from midnight. */
-export const timeText = z.string({ error: 'timeRequired' }).transform((text, ctx): number => {
-  const read = parseTime(text);
-  if (read.ok) return read.value;
-  ctx.addIssue({ code: 'custom', message: read.error.code === 'empty' ? 'timeRequired' : 'notATime', params: { data: { typed: text.trim().slice(0, 40) } } });
-  return z.NEVER;
-});
 
 const chairMinutes = z.number({ error: 'minutesShape' }).int('minutesShape').min(5, 'minutesShape').max(480, 'minutesShape');
 const staffMinutes = z.number({ error: 'minutesShape' }).int('minutesShape').min(0, 'minutesShape').max(480, 'minutesShape');

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ACUITY_LIMITS, type LimitName, LIMITS, onStep, parseAdd, parseDay, parseRefraction, type Refraction, splitPrism, withinLimit } from '../core';
+import { ACUITY_LIMITS, type LimitName, LIMITS, onStep, parseAdd, parseDay, parseRefraction, parseTime, type Refraction, splitPrism, withinLimit } from '../core';
 
 /** Messages of these shapes are problem codes: words are made where they are shown. */
 
@@ -43,6 +43,14 @@ export const dayText = (missing: string) =>
     ctx.addIssue({ code: 'custom', message, params: { data: { typed: text.trim() }, repairs: read.error.repairs } });
     return z.NEVER;
   });
+
+/** A time of day as typed: minutes from midnight. */
+export const timeText = z.string({ error: 'timeRequired' }).transform((text, ctx): number => {
+  const read = parseTime(text);
+  if (read.ok) return read.value;
+  ctx.addIssue({ code: 'custom', message: read.error.code === 'empty' ? 'timeRequired' : 'notATime', params: { data: { typed: text.trim().slice(0, 40) } } });
+  return z.NEVER;
+});
 
 export const optionalText = (max: number) =>
   z

@@ -31,19 +31,6 @@ export const putOnForm = z
   })
   .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });
 
-/** Hours a lens may have been worn before it is looked at: at most a whole day and night. */
-const WORN_HOURS = { min: 0.25, max: 24 } as const;
-export const wornForm = z
-  .object({
-    ...inVisit,
-    /** The hand-over the lens on each eye came from. */
-    right: uuid.nullable(),
-    left: uuid.nullable(),
-    hoursWorn: z.number({ error: 'hoursWornRange' }).min(WORN_HOURS.min, 'hoursWornRange').max(WORN_HOURS.max, 'hoursWornRange'),
-    how: z.enum(['wearerSaid', 'boxSeen']),
-  })
-  .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });
-
 export const broughtInForm = z.object({
   ...inVisit,
   eye,

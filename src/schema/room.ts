@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { timeText } from './appointment';
-import { dayText, nameText, uuid, version } from './fields';
+import { dayText, nameText, timeText, uuid, version } from './fields';
 
 const name = nameText(60, 'nameRequired');
 export const addRoomForm = z.object({ name });

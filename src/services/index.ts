@@ -10,7 +10,8 @@ import { readTasks } from './task/queries';
 import { correct, swapEyes, undo } from './correction/commands';
 import { setClock, setLights, stillHere } from './device/commands';
 import { handOver } from './handOver/commands';
-import { confirmLens, putBack, putOnTrials, recordBroughtIn, recordWorn, takeOff } from './lensOnEye/commands';
+import { confirmLens, putBack, putOnTrials, recordBroughtIn, takeOff } from './lensOnEye/commands';
+import { answerWorn } from './lensOnEye/wornNow';
 import { addInstrument, endInstrument } from './instrument/commands';
 import { readSettling } from './lensOnEye/queries';
 import { chooseLens, recordOnEye } from './lensOnEye/readings';
@@ -90,7 +91,7 @@ export const COMMANDS = {
   recordRefraction,
   putOnTrials,
   recordBroughtIn,
-  recordWorn,
+  answerWorn,
   confirmLens,
   takeOff,
   putBack,

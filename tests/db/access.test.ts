@@ -130,7 +130,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   recordRefraction: () => ({ visitId: ids.visitId, version: 1, right: '-1.00', left: null, vertexMm: 12 }),
   putOnTrials: () => ({ visitId: ids.visitId, version: 1, right: lens, left: null }),
   recordBroughtIn: () => ({ visitId: ids.visitId, version: 1, eye: 'left', description: 'a lens', power: '-1.00', how: 'boxSeen' }),
-  recordWorn: () => ({ visitId: ids.visitId, version: 1, right: randomUUID(), left: null, hoursWorn: 6, how: 'wearerSaid' }),
+  answerWorn: () => ({ visitId: ids.visitId, version: 1, right: { answer: 'yes', lensId: randomUUID() }, left: null, since: { time: '7' }, how: 'wearerSaid' }),
   confirmLens: () => ({ visitId: ids.visitId, version: 1, lensOnEyeId: ids.onEye, how: 'boxSeen' }),
   takeOff: () => ({ visitId: ids.visitId, version: 1, lensOnEyeIds: [ids.onEye] }),
   putBack: () => ({ visitId: ids.visitId, version: 1, lensOnEyeId: ids.onEye, reason: 'still on' }),

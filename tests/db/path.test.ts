@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { careTopicsFor, turnHistory } from '../../src/core';
+import { momentOf } from '../../src/services/appointment/moments';
 import { blinksAt, openWorld, SENTENCES, spec, type World } from './support';
 import { fillDrawer } from '../support/drawer';
 
@@ -255,11 +256,22 @@ describe('a lens worn home', () => {
     world.move(7 * 24 * 3600);
     const visitId = (await world.must('openVisit', { wearerId: first.wearer.id, kind: 'aftercare' })).visitId ?? '';
     const put = (change: object = {}) =>
-      world.do('recordWorn', { visitId, version: 1, right: worn?.rootId, left: null, hoursWorn: 6.5, how: 'boxSeen', ...change });
-    expect(await put({ right: null, left: worn?.rootId })).toMatchObject({ error: { fields: [{ path: ['left'], code: 'otherEye' }] } });
-    expect(await put({ hoursWorn: 0 })).toMatchObject({ error: { fields: [{ path: ['hoursWorn'], code: 'hoursWornRange' }] } });
+      world.do('answerWorn', {
+        visitId,
+        version: 1,
+        right: { answer: 'yes', lensId: worn?.lensId },
+        left: null,
+        since: { time: '7' },
+        how: 'boxSeen',
+        ...change,
+      });
+    const old = { answer: 'oldPair', handOverId: worn?.rootId };
+    expect(await put({ right: null, left: old })).toMatchObject({ error: { fields: [{ path: ['left', 'handOverId'], code: 'otherEye' }] } });
+    expect(await put({ since: null })).toMatchObject({ error: { fields: [{ path: ['since', 'time'], code: 'sinceRequired' }] } });
+    expect(await put({ since: { time: '25' } })).toMatchObject({ error: { fields: [{ path: ['since', 'time'], code: 'notATime' }] } });
     expect(await put({ right: null })).toMatchObject({ error: { fields: [{ code: 'oneEyeRequired' }] } });
-    expect(await put({ right: crypto.randomUUID() })).toMatchObject({ error: { kind: 'notFound' } });
+    expect(await put({ right: { answer: 'oldPair', handOverId: crypto.randomUUID() } })).toMatchObject({ error: { kind: 'notFound' } });
+    expect(await put({ right: { answer: 'yes', lensId: crypto.randomUUID() } })).toMatchObject({ error: { kind: 'conflict' } });
     expect((await put()).ok).toBe(true);
     const record = await world.record(visitId);
     const [on] = record.facts.onEye;
@@ -269,7 +281,7 @@ describe('a lens worn home', () => {
       error: { rule: 'handedOverAlready' },
     });
     expect(record.facts.onEyeExtras[0]).toMatchObject({ how: 'boxSeen', takenOffAt: null });
-    expect(Date.parse(record.session.now) - Date.parse(on?.current?.putOnAt ?? '')).toBe(6.5 * 3600 * 1000);
+    expect(on?.current?.putOnAt).toBe(momentOf(record.session.today, 7 * 60, record.session.practice.timeZone));
     const read = first.facts.rotations.map((c) => c.current?.rotationLeftDeg ?? 0);
     expect(turnHistory('right', worn?.lensId ?? '', record.earlierOnEye, record.earlierRotations)).toMatchObject([
       { visitId: first.visit.id, readings: read.length, rotationLeft: read.reduce((a, b) => a + b, 0) / read.length },

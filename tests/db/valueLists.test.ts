@@ -28,6 +28,7 @@ import {
   TASK_KINDS,
   TRIAL_MOVEMENTS,
   VISIT_KINDS,
+  WORN_ANSWERS,
 } from '../../src/core';
 import { openWorld, type World } from './support';
 
@@ -68,6 +69,7 @@ describe('what the code offers is what the database holds', () => {
     ['task', 'kind', TASK_KINDS],
     ['task_event', 'kind', TASK_EVENTS],
     ['eye_acuity', 'way', ACUITY_WAYS],
+    ['worn_answer', 'answer', WORN_ANSWERS],
     ['fit_check', 'verdict', FIT_WORDS],
     ['rotation_reading', 'how', READ_HOW],
     ['over_refraction', 'plus_half', PLUS_HALF],

@@ -15,6 +15,7 @@ import type {
   RefractionFact,
   RotationFact,
   TopicFact,
+  WornAnswerFact,
 } from './visitFacts';
 import type { SliceName } from './visitSlices';
 
@@ -32,6 +33,7 @@ export interface FactRows {
   readonly lessonAttempt: AttemptFact;
   readonly lessonTopic: TopicFact;
   readonly handOver: HandOverFact;
+  readonly wornAnswer: WornAnswerFact;
 }
 export type FactKind = keyof FactRows;
 
@@ -144,6 +146,7 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
   },
   lessonAttempt: { table: 'lesson_attempt', columns: ['lesson_id', 'move', 'worked', 'unaided', 'miss'], takes: null, slice: 'supply', told: () => '' },
   lessonTopic: { table: 'lesson_topic', columns: ['lesson_id', 'topic'], takes: null, slice: 'supply', told: () => '' },
+  wornAnswer: { table: 'worn_answer', columns: ['answer', 'lens_id', 'lens_on_eye_id'], takes: null, slice: 'supply', told: (row) => row.answer },
   handOver: {
     table: 'hand_over',
     columns: [

@@ -5,6 +5,8 @@ import { EYES, type Eye } from '../units';
 import type { LessonRow } from './lesson';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
+import { latest, type FactChain } from './chains';
+import type { WornAnswerFact } from './visitFacts';
 import { NEVER_LOCKED, STEP_IDS, type StepId } from './visitSteps';
 
 /** What a step says of itself in the index: a code for its words, and its state. */
@@ -12,6 +14,9 @@ export interface StepAnswer {
   readonly code:
     | 'notYet'
     | 'notAsked'
+    | 'asWorn'
+    | 'otherWorn'
+    | 'noneWorn'
     | 'asked'
     | 'alert'
     | 'notGraded'
@@ -52,6 +57,7 @@ export interface Answered {
   readonly prescriptions: readonly Pick<Prescription, 'visitId' | 'issuedAt' | 'number'>[];
   readonly lessons: readonly Pick<LessonRow, 'visitId' | 'signOffId'>[];
   readonly orders: readonly Pick<Order, 'visitId' | 'events' | 'number'>[];
+  readonly wornAnswers: readonly FactChain<WornAnswerFact>[];
 }
 
 /** Later work is kept when an earlier step changes; it is marked to be checked again. */
@@ -82,7 +88,26 @@ function eyeHealthAnswer(health: HealthState): StepAnswer {
   return seen === 0 ? { code: 'clear', state: 'ok' } : { code: 'watch', state: 'watch', number: seen };
 }
 
-function openAnswers({ visitId, eyes: { right, left }, health, prescriptions, lessons, orders }: Answered): StepAnswers {
+/** What is on the eyes, as asked in this visit. */
+function wornAnswer({ visitId, wornAnswers }: Answered): StepAnswer {
+  const said = EYES.map((eye) => latest(wornAnswers, (a) => a.eye === eye && a.visitId === visitId)?.current.answer ?? null);
+  const given = said.filter((a) => a !== null);
+  if (given.length === 0) return { code: 'notAsked', state: null };
+  if (given.every((a) => a === 'yes'))
+    return said.length === given.length ? { code: 'asWorn', state: 'ok' } : { code: said[0] ? 'rightOnly' : 'leftOnly', state: 'ok' };
+  if (given.every((a) => a === 'glasses' || a === 'lost')) return { code: 'noneWorn', state: 'watch' };
+  return { code: 'otherWorn', state: 'watch' };
+}
+
+function openAnswers(of: Answered): StepAnswers {
+  const {
+    visitId,
+    eyes: { right, left },
+    health,
+    prescriptions,
+    lessons,
+    orders,
+  } = of;
   const both = [right, left];
   const measuredAt = both
     .flatMap((s) => [s.refraction, s.series.at(-1), s.overRefraction].flatMap((c) => (c ? [c.current.recordedAt] : [])))
@@ -94,6 +119,7 @@ function openAnswers({ visitId, eyes: { right, left }, health, prescriptions, le
   const order = orders.find((o) => o.visitId === visitId);
   const read = both.some((s) => s.overRefraction !== null || s.turn !== null);
   return {
+    wornNow: wornAnswer(of),
     history: historyAnswer(health),
     eyeHealth: eyeHealthAnswer(health),
     refraction: eyesAnswer(right.refraction !== null, left.refraction !== null),

@@ -93,6 +93,17 @@ export interface EyeAcuityFact extends Fact {
   readonly acuityLogMar: LogMar;
   readonly acuityTyped: string;
 }
+/** What a wearer answers to "is this what you have in now?", asked of each eye. */
+export const WORN_ANSWERS = ['yes', 'oldPair', 'mixed', 'boughtElsewhere', 'someoneElses', 'lost', 'glasses'] as const;
+export type WornAnswer = (typeof WORN_ANSWERS)[number];
+/** What was said of one eye, and which lens it was about. */
+export interface WornAnswerFact extends Fact {
+  readonly answer: WornAnswer;
+  /** The lens that is on the eye; null where none is, or nobody can name it. */
+  readonly lensId: string | null;
+  /** Where that lens is kept as on the eye. */
+  readonly lensOnEyeId: string | null;
+}
 /** Who vouches for a lens on an eye, and when it came off. */
 export interface OnEyeExtra {
   readonly lensOnEyeId: string;
@@ -152,6 +163,8 @@ export interface HandOverFact extends Fact {
   readonly lensId: string;
   readonly source: 'trial' | 'order';
   readonly lensOnEyeId: string | null;
+  /** The line of the order that it came from; null for a trial. */
+  readonly orderLineId: string | null;
   readonly lot: string;
   readonly expiresOn: string;
   readonly openedOn: string | null;

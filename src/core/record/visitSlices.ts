@@ -11,10 +11,10 @@ import type { Order } from './order';
 import type { Prescription } from './prescription';
 import type { StepAnswers } from './stepAnswers';
 import type { VisitRow } from './visit';
-import type { AttemptFact, HandOverFact, OnEyeFact, RefractionFact, RotationFact, TopicFact, VisitFacts } from './visitFacts';
+import type { AttemptFact, HandOverFact, OnEyeFact, RefractionFact, RotationFact, TopicFact, VisitFacts, WornAnswerFact } from './visitFacts';
 import type { StepId } from './visitSteps';
 import type { WearerRow } from './wearerFile';
-import type { ProvenanceNode } from './wornNow';
+import type { BroughtAlong, ProvenanceNode } from './wornNow';
 
 /** What of a page every step shows: read with each of them, and answered by each command. */
 export interface VisitHead {
@@ -79,6 +79,12 @@ export interface VisitSlices<Family> {
     readonly attempts: readonly FactChain<AttemptFact>[];
     readonly topics: readonly FactChain<TopicFact>[];
     readonly handOvers: readonly FactChain<HandOverFact>[];
+    /** What was answered about the lenses worn: at other visits, and at this one. */
+    readonly wornAnswers: readonly FactChain<WornAnswerFact>[];
+    /** What was tried at other visits: the newest of each eye, and what prescriptions rest on. */
+    readonly trials: readonly OnEyeFact[];
+    /** What a list brought along from elsewhere. */
+    readonly broughtAlong: readonly BroughtAlong[];
     /** Codes of every family of which lenses were handed over at other visits. */
     readonly givenFamilies: readonly string[];
     readonly orders: readonly Order[];
@@ -93,6 +99,7 @@ export const SLICE_NAMES = ['health', 'trend', 'measures', 'supply', 'lenses', '
 
 /** What each page of a visit reads. */
 export const STEP_SLICES = {
+  wornNow: ['health', 'measures', 'supply', 'lenses'],
   history: ['health', 'measures', 'supply', 'lenses'],
   eyeHealth: ['health', 'measures', 'trend', 'supply', 'lenses'],
   kind: ['health', 'measures', 'supply', 'lenses'],

@@ -1,7 +1,7 @@
 import type { AppointmentState } from '../diary/appointment';
 import type { TaskBecause, TaskKind } from '../diary/task';
 import type { FactChain } from './chains';
-import type { OnEyeFact, HandOverFact } from './visitFacts';
+import type { HandOverFact, OnEyeFact, WornAnswerFact } from './visitFacts';
 import type { LensRow } from './lens';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
@@ -24,6 +24,8 @@ export interface WearerFile {
   readonly prescriptionCount: number;
   readonly handOvers: readonly FactChain<HandOverFact>[];
   readonly orders: readonly Order[];
+  /** What was last answered about the lenses worn. */
+  readonly wornAnswers: readonly FactChain<WornAnswerFact>[];
   /** What was worn before coming here, of each eye. */
   readonly broughtAlong: readonly BroughtAlong[];
   readonly identityChanges: readonly IdentityChangeRow[];

@@ -34,6 +34,7 @@ const file = (change: Partial<WearerFile>): WearerFile =>
     prescriptions: [],
     handOvers: [],
     broughtAlong: [],
+    wornAnswers: [],
     orders: [],
     lessons: [],
     attempts: [],

@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useTranslations } from 'use-intl';
-import { dayIn, may, mayOpenVisit, standingOf } from '@/core';
+import { dayIn, firstStep, may, mayOpenVisit, standingOf, stepSlug } from '@/core';
 import { formatDay, formatRecord, formatTime } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
@@ -115,7 +115,7 @@ function RowActions({
         </button>
       ) : null}
       {row.visitId && may(roles, 'clinicalRead') ? (
-        <Button look={isNext ? 'act' : 'plain'} onClick={() => router.push(`/visits/${row.visitId}/history`)}>
+        <Button look={isNext ? 'act' : 'plain'} onClick={() => router.push(`/visits/${row.visitId}/${stepSlug(firstStep(row.kind))}`)}>
           {row.visitOpen ? t('goOn') : t('look')}
         </Button>
       ) : row.visitId === null && takesPlace && !later && mayOpenVisit(roles, row.kind) ? (

@@ -1,5 +1,6 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { firstStep, stepSlug } from '@/core';
 import type { Problem } from '@/lib/outcome';
 import { useServer } from '../common/ServerProvider';
 import type { Row } from './strip';
@@ -11,7 +12,7 @@ export function useBegin(onRefused: () => void) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const begin = async (row: Row): Promise<void> => {
-    const page = row.kind === 'collection' ? 'supply' : 'history';
+    const page = stepSlug(firstStep(row.kind));
     if (row.visitId !== null) return router.push(`/visits/${row.visitId}/${page}`);
     setBusy(true);
     const done = await command('openVisit', { wearerId: row.wearerId, kind: row.kind, appointmentId: row.appointmentId });

@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { mayOpenVisit, VISIT_KINDS, type VisitKind } from '@/core';
+import { firstStep, mayOpenVisit, stepSlug, VISIT_KINDS, type VisitKind } from '@/core';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
@@ -23,7 +23,7 @@ export function NewVisit({ wearerId, onClose }: { readonly wearerId: string; rea
     setBusy(true);
     const done = await command('openVisit', { wearerId, kind });
     setBusy(false);
-    if (done?.ok) router.push(`/visits/${done.value.visitId}/${kind === 'collection' ? 'supply' : 'history'}`);
+    if (done?.ok) router.push(`/visits/${done.value.visitId}/${stepSlug(firstStep(kind))}`);
     else if (done) setProblem(done.error);
   };
   return (

@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { formatRefraction, provenance, type Eye, type LensFactKind, type WearerFile } from '@/core';
+import { EYES, formatRefraction, provenance, type Eye, type LensFactKind, type WearerFile } from '@/core';
 import { formatMoment } from '@/i18n/format';
 import { LensToken } from '@/ui/LensToken';
 import { Stated } from '@/ui/marks';
@@ -8,7 +8,10 @@ import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../common/eyeWords';
 import { useServer } from '../common/ServerProvider';
 
-const KINDS: readonly LensFactKind[] = ['handedOver', 'ordered', 'broughtAlong', 'prescribed', 'tried'];
+const KINDS: readonly LensFactKind[] = ['handedOver', 'ordered', 'boughtElsewhere', 'broughtAlong', 'prescribed', 'tried'];
+
+/** Shown only where there are any. */
+const FROM_ELSEWHERE: readonly LensFactKind[] = ['boughtElsewhere', 'broughtAlong'];
 
 interface Of {
   readonly file: WearerFile;
@@ -34,7 +37,7 @@ export function Provenance({ file }: { readonly file: WearerFile }) {
         right={<WornCell file={file} eye="right" />}
         left={<WornCell file={file} eye="left" />}
       />
-      {KINDS.filter((kind) => kind !== 'broughtAlong' || file.broughtAlong.length > 0).map((kind) => (
+      {KINDS.filter((kind) => !FROM_ELSEWHERE.includes(kind) || EYES.some((eye) => provenance(file, eye).nodes[kind])).map((kind) => (
         <SpineRow
           key={kind}
           label={t(`kind.${kind}`)}

@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import type { VisitRow, WearerFile } from '@/core';
+import { firstStep, stepSlug, type VisitRow, type WearerFile } from '@/core';
 import { formatMoment } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
@@ -33,7 +33,7 @@ export function Visits({ file, zone }: { readonly file: WearerFile; readonly zon
       {shown.length === 0 ? <p className="py-3 label">{t('noVisits')}</p> : null}
       {shown.map((v) => (
         <div key={v.id} className="flex justify-between gap-4 border-b border-rule py-2">
-          <Link href={`/visits/${v.id}/history`} prefetch={false} className="value flex-1">
+          <Link href={`/visits/${v.id}/${stepSlug(firstStep(v.kind))}`} prefetch={false} className="value flex-1">
             {today(`kind.${v.kind}`)}
           </Link>
           <span className="label w-40 shrink-0 self-center">{formatMoment(v.openedAt, zone)}</span>

@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { lazy, Suspense, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { may, mayOpenVisit, VISIT_KINDS, type WearerFile } from '@/core';
+import { firstStep, may, mayOpenVisit, stepSlug, VISIT_KINDS, type WearerFile } from '@/core';
 import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
 import visitWords from '@/i18n/messages/en/visit.messages.json';
@@ -72,7 +72,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
             </>
           ) : null}
           {openNow ? (
-            <Button look="act" onClick={() => router.push(`/visits/${openNow.id}/history`)}>
+            <Button look="act" onClick={() => router.push(`/visits/${openNow.id}/${stepSlug(firstStep(openNow.kind))}`)}>
               {t('goOn', { kind: kinds(openNow.kind) })}
             </Button>
           ) : mayOpen ? (

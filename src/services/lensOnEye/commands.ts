@@ -1,35 +1,18 @@
 import 'server-only';
 import type { z } from 'zod';
-import { addSeconds, droppedLenses, expiryState, EYES, type Eye, type OnEyeFact, type VisitFacts, type VisitRow } from '../../core';
+import { droppedLenses, expiryState, EYES, type Eye, type OnEyeFact, type VisitRow } from '../../core';
 import { withdrawRemoval } from '../../db/lensOnEye';
 import { takeInHand, takeTrials, type TakenTrial } from '../../db/trialStock';
 import { must } from '../../lib/assert';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
-import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm, wornForm } from '../../schema/lensOnEye';
+import { broughtInForm, confirmLensForm, putBackForm, putOnForm, takeOffForm } from '../../schema/lensOnEye';
 import { defineCommand, type Context } from '../define';
 import { lockVisit, touching, type LockedVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 import { passJudgements, shutOut, type Fitted } from './judgements';
 import { makeableLenses, type MadeLens } from './makeableLens';
+import { confirm, remove, takeOffOthers } from './onOff';
 import { unlistedLens } from './unlistedLens';
-
-/** A lens is vouched for: by whoever put it on, by the wearer's word, or by its box. */
-const confirm = ({ caller, now }: Context, taken: LockedVisit, lensOnEyeId: string, how: 'putOnHere' | 'wearerSaid' | 'boxSeen'): void =>
-  taken.hang({ table: 'lens_confirmation', row: { lensOnEyeId, practiceId: caller.practiceId, how, confirmedAt: now, confirmedBy: caller.personId } });
-
-const remove = ({ caller, now }: Context, taken: LockedVisit, lensOnEyeId: string): void =>
-  taken.hang({ table: 'lens_removal', row: { lensOnEyeId, practiceId: caller.practiceId, takenOffAt: now, takenOffBy: caller.personId } });
-
-/** A lens already on the eye comes off when another goes on. @returns lenses that were on it in this visit */
-function takeOffOthers(context: Context, taken: LockedVisit, { onEye, onEyeExtras }: VisitFacts, eye: Eye): OnEyeFact[] {
-  const earlier: OnEyeFact[] = [];
-  for (const chain of onEye) {
-    if (chain.current?.eye !== eye) continue;
-    earlier.push(chain.current);
-    if (!onEyeExtras.find((e) => e.lensOnEyeId === chain.rootId)?.takenOffAt) remove(context, taken, chain.rootId);
-  }
-  return earlier;
-}
 
 /** Lenses this wearer stopped with for a reason that lies in the lens. */
 async function droppedBefore(context: Context, visit: VisitRow): Promise<readonly string[]> {
@@ -136,49 +119,6 @@ export const putOnTrials = defineCommand({
     taken.forgetDraft('lens');
     taken.changed('measures', 'drawer');
     return ok(taken.done());
-  },
-});
-
-/** A lens handed over before is on the eye again: the same lens, of the same lot, with the history of its turn. */
-export const recordWorn = defineCommand({
-  name: 'recordWorn',
-  right: 'clinicalWrite',
-  input: wornForm,
-  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
-  run: async (context, form) => {
-    const { now } = context;
-    const taken = await lockVisit(context, form, {
-      gate: 'record',
-      touches: touching(
-        ['lensOnEye'],
-        EYES.filter((eye) => form[eye] !== null),
-      ),
-    });
-    if (!taken.ok) return taken;
-    const { visit } = taken.value;
-    const { handOvers: given } = await readingOf(context, visit).supply();
-    const facts = await readingOf(context, visit).facts();
-    for (const eye of EYES) {
-      const handOverId = form[eye];
-      if (handOverId === null) continue;
-      const lens = given.find((c) => c.rootId === handOverId)?.current;
-      if (!lens) return notFound('handOver');
-      if (lens.eye !== eye) return invalid([eye], 'otherEye');
-      takeOffOthers(context, taken.value, facts, eye);
-      const id = taken.value.add('lensOnEye', eye, {
-        lensId: lens.lensId,
-        description: null,
-        source: 'dispensed',
-        trialNumber: null,
-        trialStockId: null,
-        lot: lens.lot,
-        expiresOn: lens.expiresOn,
-        putOnAt: addSeconds(now, -Math.round(form.hoursWorn * 3600)),
-      });
-      confirm(context, taken.value, id, form.how);
-    }
-    taken.value.changed('measures');
-    return ok(taken.value.done());
   },
 });
 

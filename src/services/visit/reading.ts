@@ -44,13 +44,13 @@ import { listReferrals } from '../../db/referral';
 import { listPrescriberIds } from '../../db/staff';
 import { listOverrides, listStops } from '../../db/stop';
 import { earlierVisits, visitsBefore } from '../../db/visit';
-import { listGivenFamilies, listNewestTrials, listSameLensesBefore, listSupplyBefore } from '../../db/visitPast';
+import { listGivenFamilies, listNewestTrials, listSameLensesBefore, listSupplyBefore, supplyBefore } from '../../db/visitPast';
 import { wearerRow } from '../../db/wearer';
 import { must } from '../../lib/assert';
 import type { Context } from '../define';
 
-/** How much of what is older is read: never every row of every visit. */
-const MOST = { prescriptions: 6, orders: 6, handOvers: 12, pictures: 12, trendPoints: 12 } as const;
+/** How much of what is older is read: never every row of every visit; hand-overs of each eye. */
+const MOST = { prescriptions: 6, orders: 6, handOvers: 6, pictures: 12, trendPoints: 12 } as const;
 
 /** What one statement reads. */
 type Part = 'facts' | 'history' | 'supply';
@@ -225,7 +225,7 @@ export class VisitReading {
       }),
     );
     const { facts } = await this.ofVisit();
-    const before = factsByKind(['handOver', 'lessonAttempt', 'lessonTopic'], rows.before);
+    const before = supplyBefore(rows.before);
     return {
       prescriptions: asPrescriptions(rows),
       orders: asOrders(rows),
@@ -233,6 +233,7 @@ export class VisitReading {
       attempts: [...chains(before.lessonAttempt), ...chains(facts.lessonAttempt)],
       topics: [...chains(before.lessonTopic), ...chains(facts.lessonTopic)],
       handOvers: [...chains(before.handOver), ...chains(facts.handOver)],
+      wornAnswers: [...chains(before.wornAnswer), ...chains(facts.wornAnswer)],
       givenFamilies: rows.given.map((g) => g.code),
       trials: rows.trials,
       broughtAlong: rows.broughtAlong,

@@ -16,6 +16,7 @@ import type { FamilyWithBlocks } from '../../db/family';
 import { listDrawer } from '../../db/trialStock';
 import { libraryTag, type Context } from '../define';
 import { lensIn, namedLenses, type Named } from './lenses';
+import { provenanceOf } from './provenance';
 import { readingOf, type VisitReading } from './reading';
 
 /** The parts of a visit as they are sent. */
@@ -38,6 +39,7 @@ async function lensesIn(context: Context, reading: VisitReading, supply: Supply)
     ...facts.onEye.flatMap((c) => c.rows.map((r) => r.lensId)),
     ...supply.trials.map((o) => o.lensId),
     ...supply.broughtAlong.map((b) => b.lensId),
+    ...supply.wornAnswers.flatMap((c) => c.rows.map((r) => r.lensId)),
     ...supply.prescriptions.flatMap((p) => p.eyes.map((e) => e.lensId)),
     ...supply.handOvers.flatMap((c) => c.rows.map((r) => r.lensId)),
     ...supply.orders.flatMap((o) => [...o.lines, ...o.receipts].map((l) => l.lensId)),
@@ -56,8 +58,7 @@ async function headOf(context: Context, reading: VisitReading, supply: Supply, n
   const eyes = eyesOfVisit(facts, lensIn(named), context.settings, { age: wearer.age, bestBefore: (await reading.past()).bestBefore, health });
   const choosing = { right: eyes.right.verdict.choosing, left: eyes.left.verdict.choosing };
   const state = await reading.state(choosing);
-  const tried = [...supply.trials, ...facts.onEye.flatMap((c) => (c.current ? [c.current] : []))];
-  const file = { ...supply, onEye: tried.map((row) => ({ rootId: row.rootId, rows: [row], current: row })) };
+  const file = await provenanceOf(reading);
   const wornBy = (eye: Eye): VisitHead['worn'][Eye] => {
     const { worn } = provenance(file, eye);
     return worn && { ...worn, familyName: named.lenses[worn.lensId]?.familyName ?? '' };
@@ -66,7 +67,7 @@ async function headOf(context: Context, reading: VisitReading, supply: Supply, n
   return {
     visit,
     wearer,
-    answers: stepAnswers({ visitId: visit.id, eyes, health: state, prescriptions: supply.prescriptions, lessons: supply.lessons, orders: supply.orders }),
+    answers: stepAnswers({ ...supply, visitId: visit.id, eyes, health: state }),
     lines: handOverLines(state.answers, state.fired),
     alert: state.alert,
     stops: stops.filter((s) => s.endedAt === null).map((s) => s.rule),
@@ -87,7 +88,7 @@ export async function readVisitPart(context: Context, visit: VisitRow, names: re
     trend: async () => ({ trend: await reading.trend() }),
     measures: async () => ({ facts: await reading.facts(), ...(await reading.past()) }),
     supply: () => {
-      const { trials: _trials, drafts: _drafts, broughtAlong: _brought, ...shown } = supply;
+      const { drafts: _drafts, ...shown } = supply;
       return Promise.resolve(shown);
     },
     lenses: () => Promise.resolve(named),

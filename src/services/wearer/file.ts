@@ -3,20 +3,19 @@ import { ageOn, chains, type WearerFile } from '../../core';
 import { listAppointmentsOf } from '../../db/appointment';
 import { listBroughtAlong } from '../../db/broughtAlong';
 import { bundle } from '../../db/bundle';
-import { factsByKind } from '../../db/fact';
 import { asOrders, orderParts } from '../../db/order';
 import { asPrescriptions, countPrescriptions, prescriptionParts } from '../../db/prescription';
 import { stoppedSince } from '../../db/stop';
 import { listTasksOf } from '../../db/task';
 import { listVisitsPage, type VisitKey } from '../../db/visit';
-import { listNewestTrials, listSupplyBefore } from '../../db/visitPast';
+import { listNewestTrials, listSupplyBefore, supplyBefore } from '../../db/visitPast';
 import { listIdentityChanges, wearerRow } from '../../db/wearer';
 import { boundsOf } from '../appointment/moments';
 import type { Context } from '../define';
 import { namedLenses } from '../visit/lenses';
 
 /** Of each kind what is newest; the visits come by pages. */
-const MOST = { prescriptions: 6, orders: 6, handOvers: 12, visits: 20, identityChanges: 20 } as const;
+const MOST = { prescriptions: 6, orders: 6, handOvers: 6, visits: 20, identityChanges: 20 } as const;
 
 /**
  * A wearer's file, or null when the practice has no such wearer.
@@ -42,7 +41,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
   });
   const [wearer] = rows.wearers;
   if (!wearer) return null;
-  const { handOver } = factsByKind(['handOver', 'lessonAttempt', 'lessonTopic'], rows.supply);
+  const { handOver, wornAnswer } = supplyBefore(rows.supply);
   const file = {
     wearer: { ...wearer, age: ageOn(wearer.birthDate, today) },
     stoppedSince: rows.stops[0]?.sinceAt ?? null,
@@ -52,6 +51,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     prescriptionCount: rows.counted[0]?.count ?? 0,
     orders: asOrders(rows),
     handOvers: chains(handOver),
+    wornAnswers: chains(wornAnswer),
     onEye: rows.trials.map((row) => ({ rootId: row.rootId, rows: [row], current: row })),
     identityChanges: rows.identityChanges,
     broughtAlong: rows.broughtAlong,
@@ -63,6 +63,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     ...file.prescriptions.flatMap((p) => p.eyes.map((e) => e.lensId)),
     ...file.handOvers.flatMap((c) => c.rows.map((r) => r.lensId)),
     ...file.broughtAlong.map((b) => b.lensId),
+    ...file.wornAnswers.flatMap((c) => c.rows.map((r) => r.lensId)),
     ...file.orders.flatMap((o) => [...o.lines, ...o.receipts].map((l) => l.lensId)),
   ];
   const { lenses } = await namedLenses(

@@ -13,7 +13,7 @@ import { later, withAnswer, type VisitData } from './visitData';
 export type InVisit<N extends CommandName> = Omit<ServiceInput<N>, 'visitId' | 'version'>;
 
 /** Commands after which the settle clocks are other ones. */
-const MOVES_LENSES: readonly string[] = ['putOnTrials', 'takeOff', 'putBack', 'correct', 'swapEyes', 'undo', 'recordBroughtIn', 'recordWorn'];
+const MOVES_LENSES: readonly string[] = ['putOnTrials', 'takeOff', 'putBack', 'correct', 'swapEyes', 'undo', 'recordBroughtIn', 'answerWorn'];
 
 export interface VisitCommands {
   /** What is shown; null until the first page has come. */

@@ -66,7 +66,7 @@ import visitProblems from './visitProblems.messages.json';
 import wearer from './wearer.messages.json';
 import wearerForm from './wearerForm.messages.json';
 import wearers from './wearers.messages.json';
-import wornIn from './wornIn.messages.json';
+import wornNow from './wornNow.messages.json';
 
 /** Every word of the language, for types and tests: a page imports only what it says. */
 export const en = {
@@ -132,5 +132,5 @@ export const en = {
   wearer,
   wearerForm,
   wearers,
-  wornIn,
+  wornNow,
 };

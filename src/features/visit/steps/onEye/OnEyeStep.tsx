@@ -19,7 +19,7 @@ import { useVisit } from '../../shell/VisitProvider';
 import { LensLine } from './LensLine';
 import { LensOn } from './LensOn';
 import { noteOf, workingsOf } from './model';
-import { wornBefore } from './wornBefore';
+import { wornBefore } from '../wornNow/wornBefore';
 import { useReadings, type Readings } from './useReadings';
 import correctWords from '@/i18n/messages/en/correct.messages.json';
 import draftWords from '@/i18n/messages/en/draft.messages.json';
@@ -41,7 +41,6 @@ const SightDesk = dynamic(loadDesks.sight, { ssr: false });
 const loadWorking = () => import('./OnEyeWorking').then((m) => ({ default: m.OnEyeWorking }));
 const OnEyeWorking = lazy(loadWorking);
 const BroughtIn = lazy(() => import('./BroughtIn').then((m) => ({ default: m.BroughtIn })));
-const WornIn = lazy(() => import('./WornIn').then((m) => ({ default: m.WornIn })));
 
 const DESKS = ['turn', 'fit', 'sight'] as const;
 type Desk = (typeof DESKS)[number];
@@ -59,7 +58,6 @@ function OnEyeStepBody() {
   const readings = useReadings();
   const { draft, live, waiting, closed } = readings;
   const [bringing, setBringing] = useState(false);
-  const [wearing, setWearing] = useState(false);
   const [measuring, setMeasuring] = useState<Eye>('right');
   const marked = EYES.some((e) => readings.hasMark(e));
   const [chosenDesk, setDesk] = useState<Desk | null>(null);
@@ -106,7 +104,7 @@ function OnEyeStepBody() {
       actions={
         <>
           {mayWear ? (
-            <Button {...(anyOn ? {} : PRIMARY)} onClick={() => setWearing(true)} disabled={closed}>
+            <Button {...(anyOn ? {} : PRIMARY)} onClick={() => router.push(`/visits/${record.visit.id}/worn-now`)} disabled={closed}>
               {t('wornIn')}
             </Button>
           ) : null}
@@ -152,10 +150,7 @@ function OnEyeStepBody() {
       </div>
       {!anyOn ? <p className="p-8 text-center">{t('empty')}</p> : null}
       <DraftLine draft={draft} />
-      <Suspense fallback={null}>
-        {wearing ? <WornIn onClose={() => setWearing(false)} /> : null}
-        {bringing ? <BroughtIn onClose={() => setBringing(false)} /> : null}
-      </Suspense>
+      <Suspense fallback={null}>{bringing ? <BroughtIn onClose={() => setBringing(false)} /> : null}</Suspense>
     </VisitFrame>
   );
 }

@@ -1,0 +1,104 @@
+import { dayIn, daysBetween } from '../calendar/dates';
+import { runOutDate } from '../supply/runOut';
+import type { Purpose } from '../supply/purpose';
+import { EYES, type Eye, type IsoDate } from '../units';
+import { latest } from './chains';
+import type { LensRow } from './lens';
+import type { HandOverFact, WornAnswer } from './visitFacts';
+import { lastHandOver, lastOrder, orderOfHandOver, provenance, type ProvenanceFile } from './wornNow';
+
+/** What does not go together in what is known of the lenses worn: said before anything is measured through them. */
+export type WornDoubt =
+  /** A later order names another lens, and was not handed over. */
+  | { readonly code: 'orderedOther'; readonly eye: Eye; readonly number: number; readonly lensId: string }
+  /** All lenses handed over are used up by now: what is on the eye? */
+  | { readonly code: 'usedUp'; readonly eye: Eye; readonly until: IsoDate; readonly days: number }
+  /** Right and left come from different orders, or one from an order and one from a trial. */
+  | { readonly code: 'differentOrders'; readonly right: number | null; readonly left: number | null }
+  /** Right and left were prescribed for different purposes. */
+  | { readonly code: 'differentPurposes'; readonly right: Purpose; readonly left: Purpose }
+  /** When last asked, the wearer had something else in. */
+  | { readonly code: 'saidOtherwise'; readonly eye: Eye; readonly answer: WornAnswer; readonly on: IsoDate };
+
+export interface WornDoubtsOf {
+  readonly file: ProvenanceFile;
+  readonly lensOf: (lensId: string) => Pick<LensRow, 'modality'> | undefined;
+  /** Days worn a week by the prescription in force; 7 where none says. */
+  readonly daysPerWeek: number;
+  readonly today: IsoDate;
+  /** Of the practice, IANA. */
+  readonly timeZone: string;
+  /** The visit that asks now: its own answers raise no doubt. */
+  readonly visitId: string | null;
+}
+
+/**
+ * Last day that everything handed over for an eye could be worn: hand-overs of the same lens follow one another.
+ * @returns null where nothing was handed over
+ * @source computed from labelled replacement: common practice
+ */
+export function lastsUntil({ file, lensOf, daysPerWeek }: WornDoubtsOf, eye: Eye): IsoDate | null {
+  const worn = lastHandOver(file.handOvers, eye);
+  const modality = worn && lensOf(worn.lensId)?.modality;
+  if (!worn || !modality) return null;
+  const same = file.handOvers.flatMap((c) => (c.current?.eye === eye && c.current.lensId === worn.lensId ? [c.current] : []));
+  const begins = (h: HandOverFact): IsoDate => h.openedOn ?? h.handedOn;
+  return [...same]
+    .sort((a, b) => begins(a).localeCompare(begins(b)))
+    .reduce<IsoDate | null>((until, h) => {
+      const open = until !== null && until > begins(h) ? until : begins(h);
+      return runOutDate(open, h.lensCount, { modality, daysPerWeek }) ?? until;
+    }, null);
+}
+
+/** An order after the hand-over that names another lens and has boxes yet to be handed over. */
+function orderedOther({ file }: WornDoubtsOf, eye: Eye): readonly WornDoubt[] {
+  const given = lastHandOver(file.handOvers, eye);
+  const order = lastOrder(file.orders, eye);
+  const lensId = order?.lines.find((l) => l.eye === eye)?.lensId ?? null;
+  if (!given || !order || lensId === null || lensId === given.lensId || order.placedAt <= given.observedAt) return [];
+  return [{ code: 'orderedOther', eye, number: order.number, lensId }];
+}
+
+function usedUp(of: WornDoubtsOf, eye: Eye): readonly WornDoubt[] {
+  if (provenance(of.file, eye).worn?.kind !== 'handedOver') return [];
+  const until = lastsUntil(of, eye);
+  const days = until === null ? 0 : daysBetween(until, of.today);
+  return until !== null && days > 0 ? [{ code: 'usedUp', eye, until, days }] : [];
+}
+
+/** Answers after which something else than what was handed over may be worn. */
+const OTHERWISE: readonly WornAnswer[] = ['oldPair', 'mixed', 'boughtElsewhere', 'someoneElses', 'lost'];
+
+function saidOtherwise({ file, timeZone, visitId }: WornDoubtsOf, eye: Eye): readonly WornDoubt[] {
+  const said = latest(file.wornAnswers, (a) => a.eye === eye && a.visitId !== visitId)?.current;
+  const given = lastHandOver(file.handOvers, eye);
+  if (!said || !OTHERWISE.includes(said.answer) || (given && given.observedAt > said.observedAt)) return [];
+  return [{ code: 'saidOtherwise', eye, answer: said.answer, on: dayIn(said.observedAt, timeZone) }];
+}
+
+/** Pairs: both eyes of one order, and of one purpose. */
+function pairDoubts({ file }: WornDoubtsOf): readonly WornDoubt[] {
+  const of = (eye: Eye) => {
+    const given = provenance(file, eye).worn?.kind === 'handedOver' ? lastHandOver(file.handOvers, eye) : null;
+    const order = given ? orderOfHandOver(file.orders, given) : lastOrder(file.orders, eye);
+    return { given, order, purpose: file.prescriptions.find((p) => p.id === order?.prescriptionId)?.purpose ?? null };
+  };
+  const [right, left] = [of('right'), of('left')];
+  const doubts: WornDoubt[] = [];
+  const bothWorn = provenance(file, 'right').worn !== null && provenance(file, 'left').worn !== null;
+  if (bothWorn && (right.order?.id ?? null) !== (left.order?.id ?? null))
+    doubts.push({ code: 'differentOrders', right: right.order?.number ?? null, left: left.order?.number ?? null });
+  if (right.purpose !== null && left.purpose !== null && right.purpose !== left.purpose)
+    doubts.push({ code: 'differentPurposes', right: right.purpose, left: left.purpose });
+  return doubts;
+}
+
+/**
+ * Contradictions in what is known of the lenses worn, to be asked about before work starts.
+ * @source the costliest errors of the trade are errors of the record: common practice
+ */
+export const wornDoubts = (of: WornDoubtsOf): readonly WornDoubt[] => [
+  ...pairDoubts(of),
+  ...EYES.flatMap((eye) => [...orderedOther(of, eye), ...usedUp(of, eye), ...saidOtherwise(of, eye)]),
+];

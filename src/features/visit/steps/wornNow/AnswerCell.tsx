@@ -1,0 +1,68 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import { useState } from 'react';
+import type { WornAnswer } from '@/core';
+import { formatTime } from '@/i18n/format';
+import { Button } from '@/ui/Button';
+import { Stated, type State } from '@/ui/marks';
+import { useEyeWords } from '../../../common/eyeWords';
+import { useVisit } from '../../shell/VisitProvider';
+import { ANSWER_KEYS, type AskedEye } from './model';
+import type { AskingState } from './useAsking';
+
+const STATE_OF: Readonly<Record<WornAnswer, State>> = {
+  yes: 'ok',
+  oldPair: 'watch',
+  mixed: 'watch',
+  boughtElsewhere: 'watch',
+  someoneElses: 'stop',
+  lost: 'watch',
+  glasses: 'watch',
+};
+
+/** What is answered of one eye: one press; then what was said, and the way to say otherwise. */
+export function AnswerCell({ asking, asked }: { readonly asking: AskingState; readonly asked: AskedEye }) {
+  const t = useTranslations('wornNow');
+  const eyeWords = useEyeWords();
+  const { record, busy } = useVisit();
+  const [again, setAgain] = useState(false);
+  const { eye, said } = asked;
+  const side = eye === 'right' ? 'items-end' : 'items-start';
+  if (said && !again) {
+    const on = record.facts.onEye.find((c) => c.rootId === said.lensOnEyeId)?.current;
+    const time = on ? formatTime(on.putOnAt, record.session.practice.timeZone) : '';
+    return (
+      <span className={`flex flex-col gap-1 ${side}`} data-testid={`said-${eye}`}>
+        <Stated state={STATE_OF[said.answer]}>{t(`said.${said.answer}`, { time })}</Stated>
+        {asking.closed ? null : (
+          <Button look="quiet" aria-label={`${eyeWords.name(eye)}: ${t('again')}`} onClick={() => setAgain(true)}>
+            {t('again')}
+          </Button>
+        )}
+      </span>
+    );
+  }
+  const next = asking.next === eye && asking.pending[eye] === undefined;
+  return (
+    <span className={`flex flex-col gap-2 ${side}`}>
+      {asking.answers(eye).map((answer) => (
+        <Button
+          key={answer}
+          look={answer === 'yes' ? (next ? 'act' : 'plain') : 'quiet'}
+          keys={next ? [ANSWER_KEYS[answer]] : []}
+          data-enter={next && answer === 'yes' ? 'true' : undefined}
+          aria-label={t('answerLabel', { eye: eyeWords.name(eye), answer: t(`answers.${answer}`) })}
+          aria-pressed={asking.pending[eye]?.answer === answer}
+          disabled={busy || asking.closed}
+          onClick={() => {
+            setAgain(false);
+            asking.press(eye, answer);
+          }}
+        >
+          {t(`answers.${answer}`)}
+        </Button>
+      ))}
+      {asking.pending[eye] ? <Stated state="watch">{t('sinceWhen')}</Stated> : null}
+    </span>
+  );
+}

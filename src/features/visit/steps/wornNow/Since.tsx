@@ -1,0 +1,63 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import { EYES } from '@/core';
+import { Field } from '@/ui/Field';
+import { Segment } from '@/ui/Segment';
+import { problemAt, useProblemWords } from '../../../common/words';
+import { useVisit } from '../../shell/VisitProvider';
+import { HOWS, type AskingState } from './useAsking';
+
+/** Hours at which most put their lenses in: our own choice; any other time is typed. */
+export const HOURS = [5, 6, 7, 8, 9, 10, 12] as const;
+export const timeOf = (hour: number): string => `${hour}:00`;
+
+/** Since when the lenses are in, and how it is known which they are: once for both eyes. */
+export function Since({ asking }: { readonly asking: AskingState }) {
+  const t = useTranslations('wornNow');
+  const words = useProblemWords();
+  const { problem } = useVisit();
+  const time = problemAt(problem, 'since', 'time') ?? problemAt(problem, 'since');
+  const days = problemAt(problem, 'since', 'daysAgo');
+  const waits = EYES.some((eye) => asking.pending[eye]);
+  return (
+    <div className="flex flex-wrap gap-4 items-end px-6 py-3 border-t border-rule">
+      <div>
+        <div className="field-label">{t('since')}</div>
+        <Segment
+          label={t('since')}
+          values={HOURS}
+          value={HOURS.find((hour) => asking.since === timeOf(hour))}
+          word={(hour) => t('hours', { hour: String(hour) })}
+          onChoose={(hour) => asking.pressHour(timeOf(hour))}
+          disabled={asking.closed}
+        />
+      </div>
+      <Field
+        id="worn-since"
+        className="w-[170px]"
+        label={t('sinceLabel')}
+        value={asking.since}
+        onValue={asking.setSince}
+        hint={t('sinceHint')}
+        problem={time ? words(time.code, time.data) : waits && asking.since.trim() !== '' ? words('notATime', { typed: asking.since }) : null}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') asking.letGo();
+        }}
+        autoComplete="off"
+      />
+      <Field
+        className="w-[150px]"
+        label={t('daysAgo')}
+        value={asking.daysAgo}
+        onValue={asking.setDaysAgo}
+        inputMode="numeric"
+        problem={days ? words(days.code, days.data) : null}
+        autoComplete="off"
+      />
+      <div className="mb-[20px]">
+        <div className="field-label">{t('how')}</div>
+        <Segment label={t('how')} values={HOWS} value={asking.how} word={(how) => t(`hows.${how}`)} onChoose={asking.setHow} disabled={asking.closed} />
+      </div>
+    </div>
+  );
+}
