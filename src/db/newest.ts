@@ -22,6 +22,6 @@ export const countingOrders = (sql: Db, practiceId: string, wearerId: string, { 
       where n.practice_id = ${practiceId} and n.wearer_id = ${wearerId} and n.kind = 'supply'
         and not exists (select 1 from order_event e where e.practice_id = n.practice_id and e.order_id = n.id and e.state = 'refused')) x where x.place = 1)
     or o.id in (select x.order_id from (
-      select l.order_id, row_number() over (partition by h.eye order by h.recorded_at desc) as place
+      select l.order_id, row_number() over (partition by h.eye order by h.recorded_at desc, h.visit_version desc) as place
       from hand_over h join order_line l on l.practice_id = h.practice_id and l.id = h.order_line_id
       where h.practice_id = ${practiceId} and h.wearer_id = ${wearerId} and not h.voided) x where x.place = 1))`;

@@ -44,13 +44,13 @@ export const listSupplyBefore = (sql: Db, of: WearerScope, handOvers: number) =>
   const chosen: Readonly<Record<'handOver' | 'wornAnswer', () => ReturnType<Db>>> = {
     handOver: () => sql`
       select n.root_id from (
-        select h.root_id, row_number() over (partition by h.eye order by h.recorded_at desc) as place from hand_over h
+        select h.root_id, row_number() over (partition by h.eye order by h.recorded_at desc, h.visit_version desc) as place from hand_over h
         where h.practice_id = ${of.practiceId} and h.wearer_id = ${of.wearerId} and h.corrects_id is null and h.visit_id is distinct from ${of.id}::uuid) n
       where n.place <= ${handOvers}`,
     wornAnswer: () => sql`
       select a.root_id from worn_answer a join visit v on v.practice_id = a.practice_id and v.id = a.visit_id
       where a.practice_id = ${of.practiceId} and v.wearer_id = ${of.wearerId} and a.corrects_id is null and a.visit_id is distinct from ${of.id}::uuid
-      order by a.recorded_at desc limit ${ANSWERS}`,
+      order by a.recorded_at desc, a.visit_version desc, a.eye limit ${ANSWERS}`,
   };
   return factRows(sql, SUPPLY_KINDS, of.practiceId, (_sql, kind) =>
     kind === 'handOver' || kind === 'wornAnswer'

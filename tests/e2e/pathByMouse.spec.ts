@@ -119,10 +119,11 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   const { visitId = '' } = await command(page, 'openVisit', { wearerId: worn?.wearerId, kind: 'aftercare' });
   await page.goto(`/visits/${visitId}/on-eye`);
   await page.getByRole('button', { name: 'Worn since hand-over' }).click();
-  await page.getByRole('button', { name: 'It is on the eye' }).click();
-  await expect(page.getByText('How long it was worn before this look')).toBeVisible();
-  await page.getByLabel('Worn today, hours').fill('5,5');
-  await page.getByRole('button', { name: 'It is on the eye' }).click();
+  await page.waitForURL('**/worn-now');
+  for (const eye of ['Right', 'Left']) await page.getByRole('button', { name: `${eye} eye: Yes, this lens` }).click();
+  await page.getByRole('group', { name: 'In since, o’clock' }).getByRole('button', { name: '7' }).click();
+  await expect(page.getByTestId('said-left')).toContainText('Yes, in since 07:00');
+  await page.goto(`/visits/${visitId}/on-eye`);
   await expect(page.getByTestId('on-right')).toHaveText('−3.00 −1.75 × 20');
   await expect(page.getByTestId('on-right').locator('..')).toContainText('worn home, Plover 30 Toric');
   await expect(page.getByTestId('turn-before-right')).toContainText('24 Nov 2026, same lens: 10° to your left');

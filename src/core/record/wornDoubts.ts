@@ -1,4 +1,4 @@
-import { dayIn, daysBetween } from '../calendar/dates';
+import { addDays, dayIn, daysBetween } from '../calendar/dates';
 import { runOutDate } from '../supply/runOut';
 import type { Purpose } from '../supply/purpose';
 import { EYES, type Eye, type IsoDate } from '../units';
@@ -12,7 +12,7 @@ export type WornDoubt =
   /** A later order names another lens, and was not handed over. */
   | { readonly code: 'orderedOther'; readonly eye: Eye; readonly number: number; readonly lensId: string }
   /** All lenses handed over are used up by now: what is on the eye? */
-  | { readonly code: 'usedUp'; readonly eye: Eye; readonly until: IsoDate; readonly days: number }
+  | { readonly code: 'usedUp'; readonly eyes: readonly Eye[]; readonly until: IsoDate; readonly days: number }
   /** Right and left come from different orders, or one from an order and one from a trial. */
   | { readonly code: 'differentOrders'; readonly right: number | null; readonly left: number | null }
   /** Right and left were prescribed for different purposes. */
@@ -46,7 +46,7 @@ export function lastsUntil({ file, lensOf, daysPerWeek }: WornDoubtsOf, eye: Eye
   return [...same]
     .sort((a, b) => begins(a).localeCompare(begins(b)))
     .reduce<IsoDate | null>((until, h) => {
-      const open = until !== null && until > begins(h) ? until : begins(h);
+      const open = until !== null && until >= begins(h) ? addDays(until, 1) : begins(h);
       return runOutDate(open, h.lensCount, { modality, daysPerWeek }) ?? until;
     }, null);
 }
@@ -60,11 +60,18 @@ function orderedOther({ file }: WornDoubtsOf, eye: Eye): readonly WornDoubt[] {
   return [{ code: 'orderedOther', eye, number: order.number, lensId }];
 }
 
-function usedUp(of: WornDoubtsOf, eye: Eye): readonly WornDoubt[] {
-  if (provenance(of.file, eye).worn?.kind !== 'handedOver') return [];
-  const until = lastsUntil(of, eye);
-  const days = until === null ? 0 : daysBetween(until, of.today);
-  return until !== null && days > 0 ? [{ code: 'usedUp', eye, until, days }] : [];
+/** Eyes that ran out on one day are said together. */
+function usedUp(of: WornDoubtsOf): readonly WornDoubt[] {
+  const ended = EYES.flatMap((eye) => {
+    const until = provenance(of.file, eye).worn?.kind === 'handedOver' ? lastsUntil(of, eye) : null;
+    return until !== null && until < of.today ? [{ eye, until }] : [];
+  });
+  return [...new Set(ended.map((e) => e.until))].map((until) => ({
+    code: 'usedUp',
+    eyes: ended.flatMap((e) => (e.until === until ? [e.eye] : [])),
+    until,
+    days: daysBetween(until, of.today),
+  }));
 }
 
 /** Answers after which something else than what was handed over may be worn. */
@@ -100,5 +107,6 @@ function pairDoubts({ file }: WornDoubtsOf): readonly WornDoubt[] {
  */
 export const wornDoubts = (of: WornDoubtsOf): readonly WornDoubt[] => [
   ...pairDoubts(of),
-  ...EYES.flatMap((eye) => [...orderedOther(of, eye), ...usedUp(of, eye), ...saidOtherwise(of, eye)]),
+  ...usedUp(of),
+  ...EYES.flatMap((eye) => [...orderedOther(of, eye), ...saidOtherwise(of, eye)]),
 ];

@@ -36,11 +36,21 @@ export interface Provenance {
 export type ProvenanceFile = Pick<WearerFile, 'handOvers' | 'orders' | 'prescriptions' | 'onEye' | 'broughtAlong' | 'wornAnswers'>;
 
 /** What a visit knows of it: what was tried before and here. */
-export const provenanceInVisit = (
-  visit: Omit<ProvenanceFile, 'onEye'> & { readonly trials: readonly OnEyeFact[]; readonly facts: Pick<VisitFacts, 'onEye'> },
-): ProvenanceFile => ({
-  ...visit,
-  onEye: [...visit.trials.map((row) => ({ rootId: row.rootId, rows: [row], current: row })), ...visit.facts.onEye],
+export const provenanceInVisit = ({
+  handOvers,
+  orders,
+  prescriptions,
+  broughtAlong,
+  wornAnswers,
+  trials,
+  facts,
+}: Omit<ProvenanceFile, 'onEye'> & { readonly trials: readonly OnEyeFact[]; readonly facts: Pick<VisitFacts, 'onEye'> }): ProvenanceFile => ({
+  handOvers,
+  orders,
+  prescriptions,
+  broughtAlong,
+  wornAnswers,
+  onEye: [...trials.map((row) => ({ rootId: row.rootId, rows: [row], current: row })), ...facts.onEye],
 });
 
 /** The last lens handed over for an eye; null when none was. */

@@ -43,25 +43,32 @@ export function AnswerCell({ asking, asked }: { readonly asking: AskingState; re
     );
   }
   const next = asking.next === eye && asking.pending[eye] === undefined;
+  const press = (answer: WornAnswer) => (
+    <Button
+      key={answer}
+      look={answer === 'yes' ? (next ? 'act' : 'plain') : 'quiet'}
+      keys={next ? [ANSWER_KEYS[answer]] : []}
+      data-enter={next && answer === 'yes' ? 'true' : undefined}
+      aria-label={t('answerLabel', { eye: eyeWords.name(eye), answer: t(`answers.${answer}`) })}
+      aria-pressed={asking.pending[eye]?.answer === answer}
+      disabled={busy || asking.closed}
+      onClick={() => {
+        setAgain(false);
+        asking.press(eye, answer);
+      }}
+    >
+      {t(`answers.${answer}`)}
+    </Button>
+  );
   return (
-    <span className={`flex flex-col gap-2 ${side}`}>
-      {asking.answers(eye).map((answer) => (
-        <Button
-          key={answer}
-          look={answer === 'yes' ? (next ? 'act' : 'plain') : 'quiet'}
-          keys={next ? [ANSWER_KEYS[answer]] : []}
-          data-enter={next && answer === 'yes' ? 'true' : undefined}
-          aria-label={t('answerLabel', { eye: eyeWords.name(eye), answer: t(`answers.${answer}`) })}
-          aria-pressed={asking.pending[eye]?.answer === answer}
-          disabled={busy || asking.closed}
-          onClick={() => {
-            setAgain(false);
-            asking.press(eye, answer);
-          }}
-        >
-          {t(`answers.${answer}`)}
-        </Button>
-      ))}
+    <span className={`flex flex-col gap-2 self-start ${side}`}>
+      {asking.answers(eye).includes('yes') ? press('yes') : null}
+      <span className={`flex flex-wrap gap-x-5 gap-y-1 max-w-[360px] ${eye === 'right' ? 'justify-end' : ''}`}>
+        {asking
+          .answers(eye)
+          .filter((answer) => answer !== 'yes')
+          .map(press)}
+      </span>
       {asking.pending[eye] ? <Stated state="watch">{t('sinceWhen')}</Stated> : null}
     </span>
   );

@@ -20,21 +20,21 @@ export function Since({ asking }: { readonly asking: AskingState }) {
   const days = problemAt(problem, 'since', 'daysAgo');
   const waits = EYES.some((eye) => asking.pending[eye]);
   return (
-    <div className="flex flex-wrap gap-4 items-end px-6 py-3 border-t border-rule">
-      <div>
+    <div className="flex flex-wrap gap-4 items-start px-6 pt-3 border-t border-rule">
+      <div className="mb-3">
         <div className="field-label">{t('since')}</div>
         <Segment
           label={t('since')}
           values={HOURS}
           value={HOURS.find((hour) => asking.since === timeOf(hour))}
-          word={(hour) => t('hours', { hour: String(hour) })}
+          word={String}
           onChoose={(hour) => asking.pressHour(timeOf(hour))}
           disabled={asking.closed}
         />
       </div>
       <Field
         id="worn-since"
-        className="w-[170px]"
+        className="w-[110px]"
         label={t('sinceLabel')}
         value={asking.since}
         onValue={asking.setSince}
@@ -46,7 +46,7 @@ export function Since({ asking }: { readonly asking: AskingState }) {
         autoComplete="off"
       />
       <Field
-        className="w-[150px]"
+        className="w-[120px]"
         label={t('daysAgo')}
         value={asking.daysAgo}
         onValue={asking.setDaysAgo}
@@ -54,7 +54,7 @@ export function Since({ asking }: { readonly asking: AskingState }) {
         problem={days ? words(days.code, days.data) : null}
         autoComplete="off"
       />
-      <div className="mb-[20px]">
+      <div className="mb-3">
         <div className="field-label">{t('how')}</div>
         <Segment label={t('how')} values={HOWS} value={asking.how} word={(how) => t(`hows.${how}`)} onChoose={asking.setHow} disabled={asking.closed} />
       </div>

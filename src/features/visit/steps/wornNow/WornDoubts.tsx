@@ -16,7 +16,7 @@ export function WornDoubts({ doubts }: { readonly doubts: readonly WornDoubt[] }
     <section className="px-6 py-3 border-t border-rule" aria-label={t('doubts')} data-testid="worn-doubts">
       <h2 className="mb-1">{t('doubts')}</h2>
       {doubts.map((doubt) => (
-        <p key={`${doubt.code}${'eye' in doubt ? doubt.eye : ''}`} className="py-0.5">
+        <p key={JSON.stringify(doubt)} className="py-0.5">
           <Stated state="watch">{words(doubt)}</Stated>
         </p>
       ))}
@@ -35,7 +35,11 @@ function useDoubtWords(): (doubt: WornDoubt) => string {
       case 'orderedOther':
         return t('doubt.orderedOther', { eye: eyeWords.name(doubt.eye), number: doubt.number, power: powerWords(record, doubt.lensId) });
       case 'usedUp':
-        return t('doubt.usedUp', { eye: eyeWords.name(doubt.eye), until: formatDay(doubt.until), days: doubt.days });
+        return t('doubt.usedUp', {
+          eye: doubt.eyes.length === 2 ? t('bothEyes') : eyeWords.name(doubt.eyes[0] ?? 'right'),
+          until: formatDay(doubt.until),
+          days: doubt.days,
+        });
       case 'differentOrders':
         return t('doubt.differentOrders', { right: numberOf(doubt.right), left: numberOf(doubt.left) });
       case 'differentPurposes':
