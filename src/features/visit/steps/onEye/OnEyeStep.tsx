@@ -19,7 +19,7 @@ import { useVisit } from '../../shell/VisitProvider';
 import { LensLine } from './LensLine';
 import { LensOn } from './LensOn';
 import { noteOf, workingsOf } from './model';
-import { wornBefore } from '../wornNow/wornBefore';
+import { wornBefore } from '../../shell/wornBefore';
 import { useReadings, type Readings } from './useReadings';
 import correctWords from '@/i18n/messages/en/correct.messages.json';
 import draftWords from '@/i18n/messages/en/draft.messages.json';

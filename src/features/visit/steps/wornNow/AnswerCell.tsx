@@ -7,7 +7,7 @@ import { Button } from '@/ui/Button';
 import { Stated, type State } from '@/ui/marks';
 import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
-import { ANSWER_KEYS, type AskedEye } from './model';
+import { ANSWER_KEYS, isTime, type AskedEye } from './model';
 import type { AskingState } from './useAsking';
 
 const STATE_OF: Readonly<Record<WornAnswer, State>> = {
@@ -24,7 +24,7 @@ const STATE_OF: Readonly<Record<WornAnswer, State>> = {
 export function AnswerCell({ asking, asked }: { readonly asking: AskingState; readonly asked: AskedEye }) {
   const t = useTranslations('wornNow');
   const eyeWords = useEyeWords();
-  const { record, busy } = useVisit();
+  const { record } = useVisit();
   const [again, setAgain] = useState(false);
   const { eye, said } = asked;
   const side = eye === 'right' ? 'items-end' : 'items-start';
@@ -42,7 +42,7 @@ export function AnswerCell({ asking, asked }: { readonly asking: AskingState; re
       </span>
     );
   }
-  const next = asking.next === eye && asking.pending[eye] === undefined;
+  const next = asking.next === eye;
   const press = (answer: WornAnswer) => (
     <Button
       key={answer}
@@ -51,7 +51,7 @@ export function AnswerCell({ asking, asked }: { readonly asking: AskingState; re
       data-enter={next && answer === 'yes' ? 'true' : undefined}
       aria-label={t('answerLabel', { eye: eyeWords.name(eye), answer: t(`answers.${answer}`) })}
       aria-pressed={asking.pending[eye]?.answer === answer}
-      disabled={busy || asking.closed}
+      disabled={asking.closed}
       onClick={() => {
         setAgain(false);
         asking.press(eye, answer);
@@ -62,14 +62,14 @@ export function AnswerCell({ asking, asked }: { readonly asking: AskingState; re
   );
   return (
     <span className={`flex flex-col gap-2 self-start ${side}`}>
-      {asking.answers(eye).includes('yes') ? press('yes') : null}
+      {asking.answersOf(eye).includes('yes') ? press('yes') : null}
       <span className={`flex flex-wrap gap-x-5 gap-y-1 max-w-[360px] ${eye === 'right' ? 'justify-end' : ''}`}>
         {asking
-          .answers(eye)
+          .answersOf(eye)
           .filter((answer) => answer !== 'yes')
           .map(press)}
       </span>
-      {asking.pending[eye] ? <Stated state="watch">{t('sinceWhen')}</Stated> : null}
+      {asking.pending[eye] && !isTime(asking.since) ? <Stated state="watch">{t('sinceWhen')}</Stated> : null}
     </span>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import type { Eye } from '@/core';
+import { parseRefraction, type Eye } from '@/core';
 import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Field } from '@/ui/Field';
@@ -23,6 +23,7 @@ function ElsewherePanel({ asking, eye }: { readonly asking: AskingState; readonl
   const [power, setPower] = useState('');
   const [kept, setKept] = useState<string | null>(null);
   const [asked, setAsked] = useState(false);
+  const nameless = description.trim().length < 2;
   const close = (): void => {
     clearProblem();
     asking.open(null);
@@ -30,6 +31,8 @@ function ElsewherePanel({ asking, eye }: { readonly asking: AskingState; readonl
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     setAsked(true);
+    // It may have to wait until it is known since when: what is wrong is said before.
+    if (nameless || (power.trim() !== '' && !parseRefraction(power).ok)) return;
     const said = { answer: 'boughtElsewhere', description, power: power.trim() === '' ? null : power, modality: 'monthly' } as const;
     if (await asking.send(eye, said)) close();
   };
@@ -42,7 +45,7 @@ function ElsewherePanel({ asking, eye }: { readonly asking: AskingState; readonl
           label={t('elsewhereName')}
           value={description}
           onValue={setDescription}
-          problem={name ? words(name.code, name.data) : null}
+          problem={name ? words(name.code, name.data) : asked && nameless ? words('lensNameRequired') : null}
           autoFocus
           autoComplete="off"
         />

@@ -5,7 +5,8 @@ import { Field } from '@/ui/Field';
 import { Segment } from '@/ui/Segment';
 import { problemAt, useProblemWords } from '../../../common/words';
 import { useVisit } from '../../shell/VisitProvider';
-import { HOWS, type AskingState } from './useAsking';
+import { HOWS } from './useAnswers';
+import type { AskingState } from './useAsking';
 
 /** Hours at which most put their lenses in: our own choice; any other time is typed. */
 export const HOURS = [5, 6, 7, 8, 9, 10, 12] as const;

@@ -30,8 +30,8 @@ function useAskingKeys(asking: AskingState): void {
     Object.values(ANSWER_KEYS).map((key) => key.toLowerCase()),
     (event) => {
       const { next } = asking;
-      const answer = next && asking.answers(next).find((a) => ANSWER_KEYS[a] === event.key.toUpperCase());
-      if (next && answer) asking.press(EYES.find((eye) => asking.eyes[eye].said === null && asking.pending[eye] === undefined) ?? next, answer);
+      const answer = next && asking.answersOf(next).find((a) => ANSWER_KEYS[a] === event.key.toUpperCase());
+      if (next && answer) asking.press(next, answer);
     },
     [asking],
   );

@@ -1,5 +1,4 @@
 import {
-  EYES,
   formatRefraction,
   handedFor,
   inForce,
@@ -51,8 +50,6 @@ export interface Asking {
   readonly eyes: Readonly<Record<Eye, AskedEye>>;
   readonly doubts: readonly WornDoubt[];
   readonly daysPerWeek: number;
-  /** The eye to be asked next; null when both have answered. */
-  readonly next: Eye | null;
 }
 
 export function askingOf(record: VisitRecord): Asking {
@@ -80,7 +77,7 @@ export function askingOf(record: VisitRecord): Asking {
     };
   };
   const eyes = { right: one('right'), left: one('left') };
-  return { eyes, doubts: wornDoubts(of), daysPerWeek, next: EYES.find((eye) => eyes[eye].said === null) ?? null };
+  return { eyes, doubts: wornDoubts(of), daysPerWeek };
 }
 
 /** Which answers can be given of an eye: what is not on record cannot be confirmed. */

@@ -1,5 +1,5 @@
 import { handedFor, type Eye, type HandOverFact } from '@/core';
-import type { VisitRecord } from '../../shell/visitData';
+import type { VisitRecord } from './visitData';
 
 /** Lenses handed over at an earlier visit that may be on each eye now. */
 export const wornBefore = (record: VisitRecord, eye: Eye): readonly HandOverFact[] =>
