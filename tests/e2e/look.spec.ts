@@ -39,6 +39,7 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
     '/settings/rooms',
     '/library',
     '/library/plover-30-toric',
+    `${visit}/worn-now`,
     `${visit}/history`,
     `${visit}/eye-health`,
     `${visit}/kind`,

@@ -13,8 +13,8 @@ interface Shown {
 const at = async (page: Page, visitId: string) => ({ visitId, version: (await readRecord<Shown>(page, visitId)).visit.version });
 
 /** Somebody who has worn −4.75 for years: put on, handed over, the visit closed. */
-async function established(page: Page): Promise<string> {
-  const { wearerId = '' } = await command(page, 'createWearer', { name: 'Idony Sallow', birthDate: '1984-05-06' });
+async function established(page: Page, name: string): Promise<string> {
+  const { wearerId = '' } = await command(page, 'createWearer', { name, birthDate: '1984-05-06' });
   const { visitId = '' } = await command(page, 'openVisit', { wearerId, kind: 'firstFit' });
   await command(page, 'recordRefraction', { visitId, version: 1, right: '-5.00', left: '-5.00', vertexMm: 12 });
   const { families } = await readRecord<Shown>(page, visitId);
@@ -47,7 +47,7 @@ test('year after year: over-refractions that were discussed and not ordered are 
 }) => {
   test.setTimeout(240_000);
   await signIn(page);
-  const wearerId = await established(page);
+  const wearerId = await established(page, 'Idony Sallow');
   for (const over of ['+0.25', '+0.25', '+0.50']) {
     await site.move(YEAR);
     await page.context().clearCookies();
@@ -107,7 +107,7 @@ test('year after year: over-refractions that were discussed and not ordered are 
 
 test('what was pressed before it is known since when waits for it; an older lens and one bought elsewhere are named', async ({ page }) => {
   await signIn(page);
-  const wearerId = await established(page);
+  const wearerId = await established(page, 'Merrin Oakes');
   const { visitId = '' } = await command(page, 'openVisit', { wearerId, kind: 'aftercare' });
   await page.goto(`/visits/${visitId}/worn-now`);
   await page.getByRole('button', { name: 'Right eye: Yes, this lens' }).click();
