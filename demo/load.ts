@@ -65,7 +65,7 @@ const WEARERS: readonly DemoWearer[] = [
     at: [10, 15, 2, 2, 'firstFit'],
   },
   { name: 'Efua Brandreth', birthDate: '1971-09-30', telephone: '555 0133', occupation: 'choir conductor', guardian: null, at: [11, 0, 0, 1, 'refit'] },
-  { name: 'Pia Lindqvarn', birthDate: '1998-12-11', telephone: '555 0149', occupation: 'sail maker', guardian: null, at: [11, 15, 0, 1, 'aftercare'] },
+  { name: 'Pia Lindqvarn', birthDate: '1998-12-11', telephone: '555 0149', occupation: 'sail maker', guardian: null, at: [11, 15, 0, 1, 'longFollowUp'] },
   { name: 'Iola Fenmore', birthDate: '1985-07-07', telephone: '555 0117', occupation: 'baker', guardian: null, at: [11, 30, 1, 0, 'refit'] },
   { name: 'Dov Hartnoll', birthDate: '1979-01-23', telephone: '555 0158', occupation: 'net mender', guardian: null, at: [12, 30, 2, 2, 'lesson'] },
   { name: 'Lorcan Stiles-Webb', birthDate: '1990-10-05', telephone: '555 0104', occupation: 'night porter', guardian: null, at: [13, 20, 0, 1, 'firstFit'] },

@@ -236,6 +236,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
     attempts: chains(parts.attempts ?? []),
     topics: chains(parts.topics ?? []),
     handOvers: chains(parts.handOvers ?? []),
+    decided: null,
     wornAnswers: [],
     trials: [],
     broughtAlong: [],

@@ -43,27 +43,27 @@ export async function fill(owner: Sql): Promise<readonly string[]> {
   // The newest visit of each wearer is open.
   await owner`
     insert into visit (id, practice_id, wearer_id, kind, opened_at, opened_by, closed_at)
-    select gen_random_uuid(), ${practiceId}, w.id, 'aftercare', ${TEST_NOW}::timestamptz - make_interval(days => 180 * (n - 1)), ${by},
+    select gen_random_uuid(), ${practiceId}, w.id, 'longFollowUp', ${TEST_NOW}::timestamptz - make_interval(days => 180 * (n - 1)), ${by},
       case when n > 1 then ${TEST_NOW}::timestamptz - make_interval(days => 180 * (n - 1) - 1) end
     from wearer w, generate_series(1, ${VISITS_EACH}) n where w.record_number > 100000`;
   await owner`
     insert into refraction (id, root_id, practice_id, visit_id, visit_version, eye, observed_at, recorded_at, recorded_by, sphere_d, cylinder_d, axis_deg, vertex_mm, typed_text)
     select f.id, f.id, ${practiceId}, v.id, 1, f.eye, v.opened_at, v.opened_at, ${by}, -3, -0.75, 20, 12, '-3.00 -0.75 x 20'
-    from visit v cross join lateral (select gen_random_uuid() as id, e as eye, v.id as of from unnest(array['right', 'left']) e) f where v.kind = 'aftercare'`;
+    from visit v cross join lateral (select gen_random_uuid() as id, e as eye, v.id as of from unnest(array['right', 'left']) e) f where v.kind = 'longFollowUp'`;
   await owner`
     insert into eye_finding (id, root_id, practice_id, visit_id, visit_version, eye, observed_at, recorded_at, recorded_by, sign, number_value)
     select f.id, f.id, ${practiceId}, v.id, 1, f.eye, v.opened_at, v.opened_at, ${by}, f.sign, 0.5
     from visit v cross join lateral (
       select gen_random_uuid() as id, e as eye, s as sign, v.id as of from unnest(array['right', 'left']) e, unnest(array['lidMargin', 'bulbarRedness', 'papillae', 'staining']) s) f
-    where v.kind = 'aftercare'`;
+    where v.kind = 'longFollowUp'`;
   await owner`
     insert into history_answer (id, practice_id, visit_id, visit_version, question, value, recorded_at, recorded_by)
     select gen_random_uuid(), ${practiceId}, v.id, 1, a.question, a.value::jsonb, v.opened_at, ${by}
     from visit v, (values ('danger', '["none"]'), ('goals', '["sport"]'), ('dryness', '"evening"'), ('work', '["indoors"]'), ('daysPerWeek', '6'), ('water', '["never"]')) a (question, value)
-    where v.kind = 'aftercare'`;
+    where v.kind = 'longFollowUp'`;
   await owner`analyze`;
   const open = await owner<{ id: string; wearerId: string }[]>`
-    select id, wearer_id from visit where kind = 'aftercare' and closed_at is null order by md5(id::text) limit 400`;
+    select id, wearer_id from visit where kind = 'longFollowUp' and closed_at is null order by md5(id::text) limit 400`;
   return open.flatMap((v, i) => [
     `/visits/${v.id}/${STEPS[i % STEPS.length] ?? ''}`,
     ...(i % 4 === 0 ? [`/wearers/${v.wearerId}`] : []),

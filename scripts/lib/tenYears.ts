@@ -38,7 +38,7 @@ export async function tenYears(
   let last = { visitId: '', version: 1 };
   for (let i = 0; i < VISITS; i++) {
     at(`${addDays(today, -(VISITS - 1 - i) * 90)}T15:00:00.000Z`);
-    const { visitId } = (await must('openVisit', { wearerId, kind: i === 0 ? 'firstFit' : 'aftercare' })) as { visitId: string };
+    const { visitId } = (await must('openVisit', { wearerId, kind: i === 0 ? 'firstFit' : 'longFollowUp' })) as { visitId: string };
     let version = 1;
     const doIt = async (name: string, input: object): Promise<void> => {
       version = ((await must(name, { visitId, version, ...input })) as { version: number }).version;

@@ -1,5 +1,17 @@
 import { z } from 'zod';
-import { ACUITY_LIMITS, type LimitName, LIMITS, onStep, parseAdd, parseDay, parseRefraction, parseTime, type Refraction, splitPrism, withinLimit } from '../core';
+import {
+  ACUITY_LIMITS,
+  type LimitName,
+  LIMITS,
+  onStep,
+  parseAdd,
+  parseDay,
+  parseRefraction,
+  parseTime,
+  type Refraction,
+  splitPrism,
+  withinLimit,
+} from '../core';
 
 /** Messages of these shapes are problem codes: words are made where they are shown. */
 

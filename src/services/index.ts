@@ -42,6 +42,7 @@ import { orderTrials } from './order/trials';
 import { handOverBoxes, recordReceipt } from './order/receipts';
 import { recordAttempt, recordTopic, signOffLesson, startLesson } from './lesson/commands';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
+import { changeVisit, recordExamined } from './visit/kindAndFee';
 import { readNewer, readSession, readVisit } from './visit/queries';
 import { createWearer, updateWearer } from './wearer/commands';
 import { mergeWearers, undoMerge } from './wearerMerge/commands';
@@ -78,6 +79,8 @@ export const COMMANDS = {
   undoMerge,
   openVisit,
   closeVisit,
+  changeVisit,
+  recordExamined,
   saveDraft,
   recordHistory,
   recordFindings,

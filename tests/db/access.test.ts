@@ -86,8 +86,8 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   readToday: () => ({}),
   readDiary: () => ({ day: '2026-11-25', wearerId: ids.wearerId }),
   readAppointment: () => ({ appointmentId: ids.appointmentId }),
-  findFree: () => ({ kind: 'aftercare', from: '2026-11-25', chairMinutes: 30, staffMinutes: 10, roomId: null, staffId: null, wearerId: null }),
-  bookAppointment: () => ({ wearerId: ids.wearerId, kind: 'aftercare', note: '', ...PLACE }),
+  findFree: () => ({ kind: 'longFollowUp', from: '2026-11-25', chairMinutes: 30, staffMinutes: 10, roomId: null, staffId: null, wearerId: null }),
+  bookAppointment: () => ({ wearerId: ids.wearerId, kind: 'longFollowUp', note: '', ...PLACE }),
   moveAppointment: () => ({ appointmentId: ids.appointmentId, version: 1, ...PLACE }),
   markAppointment: () => ({ appointmentId: ids.appointmentId, version: 1, as: 'cancelled', reason: '' }),
   sayLate: () => ({ appointmentId: ids.appointmentId, version: 1, minutes: 10 }),
@@ -108,7 +108,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   readWearer: () => ({ wearerId: ids.wearerId }),
   createWearer: () => ({ name: 'Somebody New', birthDate: '1990-01-02' }),
   updateWearer: () => ({ wearerId: ids.wearerId, version: 99, name: 'X', birthDate: '1990-01-02' }),
-  openVisit: () => ({ wearerId: ids.wearerId, kind: 'aftercare' }),
+  openVisit: () => ({ wearerId: ids.wearerId, kind: 'longFollowUp' }),
   closeVisit: () => ({ visitId: ids.visitId, version: 1 }),
   readVisit: () => ({ visitId: ids.visitId, page: 'onEye' }),
   readNewer: () => ({ visitId: ids.visitId, page: 'onEye', version: 0 }),
@@ -130,6 +130,8 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   recordRefraction: () => ({ visitId: ids.visitId, version: 1, right: '-1.00', left: null, vertexMm: 12 }),
   putOnTrials: () => ({ visitId: ids.visitId, version: 1, right: lens, left: null }),
   recordBroughtIn: () => ({ visitId: ids.visitId, version: 1, eye: 'left', description: 'a lens', power: '-1.00', how: 'boxSeen' }),
+  changeVisit: () => ({ visitId: ids.visitId, version: 1, kind: 'lensAnnual', fee: null }),
+  recordExamined: () => ({ wearerId: ids.wearerId, examinedOn: '1 Nov 2026', byWhom: 'the harbour clinic' }),
   answerWorn: () => ({ visitId: ids.visitId, version: 1, right: { answer: 'yes', lensId: randomUUID() }, left: null, since: { time: '7' }, how: 'wearerSaid' }),
   confirmLens: () => ({ visitId: ids.visitId, version: 1, lensOnEyeId: ids.onEye, how: 'boxSeen' }),
   takeOff: () => ({ visitId: ids.visitId, version: 1, lensOnEyeIds: [ids.onEye] }),
@@ -256,7 +258,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(105);
+    expect(names).toHaveLength(107);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

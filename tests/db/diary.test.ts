@@ -22,7 +22,7 @@ const place = (more: object = {}) => ({
   ...more,
 });
 const book = async (record: number, more: object = {}) =>
-  world.do('bookAppointment', { wearerId: await world.wearerId(record), kind: 'aftercare', note: '', ...place(more) }, renny());
+  world.do('bookAppointment', { wearerId: await world.wearerId(record), kind: 'longFollowUp', note: '', ...place(more) }, renny());
 const must = async (record: number, more: object = {}): Promise<string> => {
   const done = await book(record, more);
   if (!done.ok) throw new Error(JSON.stringify(done.error));
@@ -173,7 +173,7 @@ describe('what happens to an appointment', () => {
     const id = await must(9, { day: '2 Dec 2026' });
     expect(await act('markAppointment', id, { as: 'missed' })).toMatchObject({ error: { rule: 'notYet' } });
     expect(await act('markAppointment', id, { as: 'arrived' })).toMatchObject({ error: { rule: 'notToday' } });
-    const early = { wearerId: await world.wearerId(9), kind: 'aftercare', appointmentId: id };
+    const early = { wearerId: await world.wearerId(9), kind: 'longFollowUp', appointmentId: id };
     expect(await world.do('openVisit', early)).toMatchObject({ error: { rule: 'notToday' } });
     expect(await act('markAppointment', id, { as: 'cancelled', reason: 'moving house' })).toMatchObject({ ok: true });
     // What was cancelled takes no place any more.

@@ -124,7 +124,7 @@ describe('an absolute stop', () => {
     const { wearer, health } = await world.record(visitId);
     const stopId = health.stops[0]?.id;
     world.move(3600);
-    const { visitId: later = '' } = await world.must('openVisit', { wearerId: wearer.id, kind: 'aftercare' });
+    const { visitId: later = '' } = await world.must('openVisit', { wearerId: wearer.id, kind: 'longFollowUp' });
     const end = () => versioned('endStop', { stopId, how: 'healed', reason: 'quiet, no stain' }, world.asha, later);
     expect(await end()).toMatchObject(refused('gradeAfreshFirst'));
     await see(LOOKED, {}, later);
@@ -218,7 +218,7 @@ describe('a stop that rests on what was said, or on a medicine and the power', (
     await versioned('recordRefraction', { right: '-1.00', left: '-1.25', vertexMm: 12 });
     const { wearer } = await world.record(visitId);
     world.move(3600 * 24 * 30);
-    const { visitId: later = '' } = await world.must('openVisit', { wearerId: wearer.id, kind: 'aftercare' });
+    const { visitId: later = '' } = await world.must('openVisit', { wearerId: wearer.id, kind: 'longFollowUp' });
     await say({ medicines: ['topiramate 50 mg twice a day'] }, world.callers.technician, later);
     expect((await world.record(later)).health.stops).toEqual([]);
     await versioned('recordRefraction', { right: '-2.25', left: '-1.25', vertexMm: 12 }, world.asha, later);
@@ -241,7 +241,7 @@ describe('a stop that rests on what was said, or on a medicine and the power', (
 describe('orders on their way out', () => {
   it('are held while an absolute stop stands, and go on after it', async () => {
     const { wearerId = '' } = await world.must('createWearer', { name: 'Ordered Before', birthDate: '1990-01-02' });
-    const { visitId: id = '' } = await world.must('openVisit', { wearerId, kind: 'aftercare' });
+    const { visitId: id = '' } = await world.must('openVisit', { wearerId, kind: 'longFollowUp' });
     visitId = id;
     await versioned('recordRefraction', { right: '-3.00', left: null, vertexMm: 12 });
     const lens = await spec(world, 'turnstone-30', -3, 0, 180, 8.4, 14.2);

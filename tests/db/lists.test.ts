@@ -76,7 +76,7 @@ describe('wearers of a list', () => {
     expect(nodes).toMatchObject({ handedOver: null, ordered: null, prescribed: null, tried: null });
     expect(file.lenses[provenance(file, 'left').worn?.lensId ?? '']).toMatchObject({ familyCode: 'turnstone-30', baseCurveMm: 8.4 });
     // A visit starts from it too.
-    const visitId = String((await world.must('openVisit', { wearerId: orla?.id, kind: 'aftercare' })).visitId);
+    const visitId = String((await world.must('openVisit', { wearerId: orla?.id, kind: 'longFollowUp' })).visitId);
     const page = (await world.must('readVisit', { visitId, page: 'history' })) as unknown as { part: { head: { worn: { right: { familyName: string } } } } };
     expect(page.part.head.worn.right.familyName).toBe('Plover 30 Toric');
     // Sent again, everybody is here already.

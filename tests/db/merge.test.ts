@@ -87,12 +87,12 @@ describe('two records of one person', () => {
     expect(await world.do('readWearer', { wearerId: await world.wearerId(2) })).toMatchObject({
       error: { rule: 'wearerMerged', data: { into: await world.wearerId(1) } },
     });
-    expect(await world.do('openVisit', { wearerId: await world.wearerId(2), kind: 'aftercare' })).toMatchObject({ error: { kind: 'notFound' } });
+    expect(await world.do('openVisit', { wearerId: await world.wearerId(2), kind: 'longFollowUp' })).toMatchObject({ error: { kind: 'notFound' } });
     const again = { name: 'Caspian Udell', birthDate: '2011-05-02', guardian: 'Orla Udell, aunt' };
     expect(await world.do('createWearer', again)).toMatchObject({ error: { fields: [{ code: 'wearerExists', data: { record: 1, name: 'Nessa Quillby' } }] } });
     await expect(
       owner()`insert into visit (id, practice_id, wearer_id, kind, opened_at, opened_by)
-        values (gen_random_uuid(), ${world.practiceId}, ${await world.wearerId(2)}, 'aftercare', now(), ${world.asha.personId})`,
+        values (gen_random_uuid(), ${world.practiceId}, ${await world.wearerId(2)}, 'longFollowUp', now(), ${world.asha.personId})`,
     ).rejects.toThrow(/merged/);
     await undo(mergeId);
   });
@@ -114,7 +114,7 @@ describe('two records of one person', () => {
   });
   it('signed anew since, what one prescription replaces belongs to both: they cannot be taken apart any more, and stay one', async () => {
     const mergeId = await merge(4, await (async () => (await withPast(5), 5))());
-    const visitId = await world.visit(4, { right: '-2.00', left: '-2.25' }, 'aftercare');
+    const visitId = await world.visit(4, { right: '-2.00', left: '-2.25' }, 'longFollowUp');
     await signPair(world, visitId);
     await world.must('closeVisit', { visitId, version: await world.version(visitId) });
     const before = await owned(await world.wearerId(4));
@@ -123,7 +123,7 @@ describe('two records of one person', () => {
   });
   it('a visit that was made of the merged record and what was recorded in it since go back together', async () => {
     const wearerId = await world.wearerId(7);
-    const { visitId = '' } = await world.must('openVisit', { wearerId, kind: 'aftercare' });
+    const { visitId = '' } = await world.must('openVisit', { wearerId, kind: 'longFollowUp' });
     await world.must('closeVisit', { visitId, version: 1 });
     const before = (await owned(wearerId))['visit'];
     const mergeId = await merge(6, 7);
@@ -137,7 +137,7 @@ describe('two records of one person', () => {
     expect(powers).toEqual({ wearerId });
   });
   it('is refused with what frees it: a visit under way, an older page, one that is part of another already, the same one', async () => {
-    const { visitId = '' } = await world.must('openVisit', { wearerId: await world.wearerId(8), kind: 'aftercare' });
+    const { visitId = '' } = await world.must('openVisit', { wearerId: await world.wearerId(8), kind: 'longFollowUp' });
     const two = await pair(9, 8);
     expect(await world.do('mergeWearers', two, merle())).toMatchObject({ error: { rule: 'mergeVisitOpen', data: { record: 8 } } });
     await world.must('closeVisit', { visitId, version: 1 });
@@ -170,7 +170,7 @@ describe('two records of one person', () => {
     await merge(3, 1);
     const file = (await world.must('readWearer', { wearerId: await world.wearerId(3) })) as unknown as { readonly stoppedSince: string | null };
     expect(file.stoppedSince).toMatch(/^2026-11-24T/);
-    const { visitId: next = '' } = await world.must('openVisit', { wearerId: await world.wearerId(3), kind: 'aftercare' });
+    const { visitId: next = '' } = await world.must('openVisit', { wearerId: await world.wearerId(3), kind: 'longFollowUp' });
     const powers = { visitId: next, version: 1, right: '-2.00', left: null, vertexMm: 12 };
     expect(await world.do('recordRefraction', powers)).toMatchObject({ error: { rule: 'absoluteStop' } });
   });

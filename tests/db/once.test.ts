@@ -168,7 +168,7 @@ describe('nothing wedges the server', () => {
         case 5:
           return run('createWearer', { name: `Crowd ${i}`, birthDate: '1990-01-01' });
         case 6:
-          return run('openVisit', { wearerId: wearers[i % wearers.length], kind: 'aftercare' });
+          return run('openVisit', { wearerId: wearers[i % wearers.length], kind: 'longFollowUp' });
         default:
           return signIn(deps, { account: 'teo', password: 'nope' }, { address: `a${i}` });
       }

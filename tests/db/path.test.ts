@@ -97,7 +97,7 @@ describe('signing', () => {
   });
   it('aftercare needs no note', async () => {
     await topUp();
-    const visitId = await world.visit(7, { right: '-2.00', left: null }, 'aftercare');
+    const visitId = await world.visit(7, { right: '-2.00', left: null }, 'longFollowUp');
     const lens = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
     expect(
       (
@@ -254,7 +254,7 @@ describe('a lens worn home', () => {
     const first = await world.record(given?.current?.visitId ?? '');
     const worn = given?.current;
     world.move(7 * 24 * 3600);
-    const visitId = (await world.must('openVisit', { wearerId: first.wearer.id, kind: 'aftercare' })).visitId ?? '';
+    const visitId = (await world.must('openVisit', { wearerId: first.wearer.id, kind: 'longFollowUp' })).visitId ?? '';
     const put = (change: object = {}) =>
       world.do('answerWorn', {
         visitId,

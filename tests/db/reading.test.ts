@@ -126,7 +126,7 @@ describe('what is read of earlier visits', () => {
       return seed % below;
     };
     for (let i = 0; i < 16; i++) {
-      const { visitId = '' } = await world.must('openVisit', { wearerId, kind: 'aftercare' });
+      const { visitId = '' } = await world.must('openVisit', { wearerId, kind: 'longFollowUp' });
       if (i === 0 || next(2) === 0) {
         const answer = { question: 'dryness', value: ['none', 'evening', 'severe'][next(3)] ?? 'none', note: null };
         const done = await world.do('recordHistory', { visitId, version: 1, answers: [answer] });
@@ -162,7 +162,7 @@ describe('what is read of earlier visits', () => {
       world.move(86_400);
       await world.must('closeVisit', { visitId, version: await world.version(visitId) });
     }
-    const { visitId = '' } = await world.must('openVisit', { wearerId, kind: 'aftercare' });
+    const { visitId = '' } = await world.must('openVisit', { wearerId, kind: 'longFollowUp' });
     const record = await world.record(visitId);
     const past = record.health.findings.flatMap((c) => (c.current ? [c.current] : []));
     for (const eye of EYES)
@@ -179,11 +179,11 @@ describe('what is read of earlier visits', () => {
   });
   it('an earlier visit, looked at again, knows nothing of what came after it', async () => {
     const wearerId = await world.wearerId(5);
-    const first = String((await world.must('openVisit', { wearerId, kind: 'aftercare' })).visitId);
+    const first = String((await world.must('openVisit', { wearerId, kind: 'longFollowUp' })).visitId);
     await world.must('recordFindings', { visitId: first, version: 1, right: [{ sign: 'papillae', value: 1 }], left: [] });
     await world.must('closeVisit', { visitId: first, version: 2 });
     world.move(86_400);
-    const second = String((await world.must('openVisit', { wearerId, kind: 'aftercare' })).visitId);
+    const second = String((await world.must('openVisit', { wearerId, kind: 'longFollowUp' })).visitId);
     await world.must('recordFindings', { visitId: second, version: 1, right: [{ sign: 'papillae', value: 3 }], left: [] });
     expect((await world.record(first)).health.lowest.right).toEqual({});
     expect((await world.record(second)).health.lowest.right.papillae).toBe(1);
@@ -195,7 +195,7 @@ describe('the visits of a wearer', () => {
     const wearerId = await world.wearerId(6);
     for (let i = 0; i < 23; i++) {
       world.move(60);
-      const { visitId = '' } = await world.must('openVisit', { wearerId, kind: 'aftercare' });
+      const { visitId = '' } = await world.must('openVisit', { wearerId, kind: 'longFollowUp' });
       await world.must('closeVisit', { visitId, version: 1 });
     }
     interface Page {

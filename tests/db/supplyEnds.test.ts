@@ -71,10 +71,10 @@ describe('a collection', () => {
   it('is opened and closed by a coordinator; no other visit is', async () => {
     const { coordinator } = world.callers;
     const wearerId = await world.wearerId(3);
-    expect(await world.do('openVisit', { wearerId, kind: 'aftercare' }, coordinator)).toMatchObject({ error: { kind: 'forbidden' } });
+    expect(await world.do('openVisit', { wearerId, kind: 'longFollowUp' }, coordinator)).toMatchObject({ error: { kind: 'forbidden' } });
     const { visitId } = await world.must('openVisit', { wearerId, kind: 'collection' }, coordinator);
     expect(await world.do('closeVisit', { visitId, version: 1 }, coordinator)).toMatchObject({ ok: true });
-    const other = await world.must('openVisit', { wearerId, kind: 'aftercare' });
+    const other = await world.must('openVisit', { wearerId, kind: 'longFollowUp' });
     expect(await world.do('closeVisit', { visitId: other.visitId, version: 1 }, coordinator)).toMatchObject({ error: { kind: 'forbidden' } });
     expect(await world.do('closeVisit', { visitId: other.visitId, version: 1 })).toMatchObject({ ok: true });
   });

@@ -58,7 +58,7 @@ describe('a wearer’s link', () => {
     }
   });
   it('opens no other visit, not even of the same wearer, and none of another practice', async () => {
-    const other = String((await world.must('openVisit', { wearerId: await world.wearerId(2), kind: 'aftercare' })).visitId);
+    const other = String((await world.must('openVisit', { wearerId: await world.wearerId(2), kind: 'longFollowUp' })).visitId);
     expect(await ask('readTakeHome', await link(), { visitId: other })).toMatchObject({ error: { kind: 'notFound' } });
     const elsewhere = { ...(await link()), practiceId: crypto.randomUUID() };
     await expect(ask('readTakeHome', elsewhere, { visitId })).rejects.toThrow('practice');

@@ -28,7 +28,7 @@ async function goesHome(visitId: string, lenses: Readonly<Partial<Record<Eye, ob
 }
 const close = async (visitId: string) => world.must('closeVisit', { visitId, version: await world.version(visitId) });
 const opened = async (record: number): Promise<string> =>
-  (await world.must('openVisit', { wearerId: await world.wearerId(record), kind: 'aftercare' })).visitId ?? '';
+  (await world.must('openVisit', { wearerId: await world.wearerId(record), kind: 'longFollowUp' })).visitId ?? '';
 const wornOf = async (visitId: string, eye: Eye) => {
   const record = await world.record(visitId);
   const worn = record.worn[eye];

@@ -71,7 +71,7 @@ test('earlier grades stand beside the new ones', async ({ page, site }) => {
   await see(page, first, { lidMargin: 0.5, vessels: 0.5 });
   const record = await readRecord(page, first.split('/').pop() ?? '');
   await site.move(60);
-  const { visitId } = await command(page, 'openVisit', { wearerId: record.wearer.id, kind: 'aftercare' });
+  const { visitId } = await command(page, 'openVisit', { wearerId: record.wearer.id, kind: 'longFollowUp' });
   await page.goto(`/visits/${visitId ?? ''}/eye-health`);
   await expect(page.getByTestId('lidMargin-right')).toContainText('was 0.5');
   await see(page, `/visits/${visitId ?? ''}`, { lidMargin: 1.5, vessels: 1.5 });

@@ -98,7 +98,7 @@ test('a later visit: carried over, said again, changed', async ({ page, site }) 
   await say(page, first, { danger: ['none'], lastWorn: 'now', replacedEvery: 30, hoursPerDay: 12 });
   const record = await readRecord(page, first.split('/').pop() ?? '');
   await site.move(60);
-  const { visitId } = await command(page, 'openVisit', { wearerId: record.wearer.id, kind: 'aftercare' });
+  const { visitId } = await command(page, 'openVisit', { wearerId: record.wearer.id, kind: 'longFollowUp' });
   await page.goto(`/visits/${visitId ?? ''}/history`);
   // A danger sign is asked afresh; the rest is carried over and does not count as said.
   await expect(page.getByTestId('q-danger')).toHaveAttribute('data-origin', 'none');

@@ -116,7 +116,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await site.move(7 * 24 * 3600);
   await page.context().clearCookies();
   await signIn(page);
-  const { visitId = '' } = await command(page, 'openVisit', { wearerId: worn?.wearerId, kind: 'aftercare' });
+  const { visitId = '' } = await command(page, 'openVisit', { wearerId: worn?.wearerId, kind: 'longFollowUp' });
   await page.goto(`/visits/${visitId}/on-eye`);
   await page.getByRole('button', { name: 'Worn since hand-over' }).click();
   await page.waitForURL('**/worn-now');

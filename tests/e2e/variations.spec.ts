@@ -161,7 +161,7 @@ test('correct, exchange, undo', async ({ page }) => {
 });
 
 test('a press while the first is on its way, and a supplier that is down', async ({ page, site }) => {
-  const visit = await openVisit(page, 'aftercare');
+  const visit = await openVisit(page, 'longFollowUp');
   await typePowers(page, '-2.00', '-2.00');
   await say(page, visit, { danger: ['none'] });
   await see(page, visit, { staining: 0 });

@@ -52,7 +52,7 @@ test('year after year: over-refractions that were discussed and not ordered are 
     await site.move(YEAR);
     await page.context().clearCookies();
     await signIn(page);
-    const { visitId = '' } = await command(page, 'openVisit', { wearerId, kind: 'aftercare' });
+    const { visitId = '' } = await command(page, 'openVisit', { wearerId, kind: 'longFollowUp' });
     const { worn } = await readRecord<Shown>(page, visitId);
     const yes = (eye: 'right' | 'left') => ({ answer: 'yes', lensId: worn[eye]?.lensId });
     await command(page, 'answerWorn', { ...(await at(page, visitId)), right: yes('right'), left: yes('left'), since: { time: '7' } });
@@ -108,7 +108,7 @@ test('year after year: over-refractions that were discussed and not ordered are 
 test('what was pressed before it is known since when waits for it; an older lens and one bought elsewhere are named', async ({ page }) => {
   await signIn(page);
   const wearerId = await established(page, 'Merrin Oakes');
-  const { visitId = '' } = await command(page, 'openVisit', { wearerId, kind: 'aftercare' });
+  const { visitId = '' } = await command(page, 'openVisit', { wearerId, kind: 'longFollowUp' });
   await page.goto(`/visits/${visitId}/worn-now`);
   await page.getByRole('button', { name: 'Right eye: Yes, this lens' }).click();
   await expect(page.getByText('Since when? Then the answer is kept.')).toBeVisible();

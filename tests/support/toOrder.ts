@@ -29,7 +29,7 @@ export async function toOrder(
   const made = [];
   for (let i = 0; i < count; i++) {
     const { wearerId } = await does('createWearer', { name: `Orders ${i}`, birthDate: '1988-08-08' });
-    const { visitId } = await does('openVisit', { wearerId, kind: 'aftercare' });
+    const { visitId } = await does('openVisit', { wearerId, kind: 'longFollowUp' });
     await does('recordRefraction', { visitId, version: 1, right: '-2.00', left: '-2.00', vertexMm: 12 });
     const eye = { mode: 'final', lens, triedLensOnEyeId: null };
     const { prescriptionId } = await does('sign', {

@@ -21,7 +21,7 @@ export default async function Page({
   return (
     <AppShell session={session}>
       {/* Another day is another page: nothing of the one before is kept. */}
-      <Diary key={page.value.day.day} day={page.value.day} wearer={wearer} visit={VISIT_KINDS.find((kind) => kind === asked.visit) ?? 'aftercare'} />
+      <Diary key={page.value.day.day} day={page.value.day} wearer={wearer} visit={VISIT_KINDS.find((kind) => kind === asked.visit) ?? 'longFollowUp'} />
     </AppShell>
   );
 }

@@ -36,8 +36,13 @@ export const USUAL_MINUTES: Readonly<Record<VisitKind, Minutes & { readonly sour
   firstFit: { chair: 60, staff: 35, source: OWN },
   refit: { chair: 45, staff: 25, source: OWN },
   lesson: { chair: 60, staff: 60, source: TRADE },
-  aftercare: { chair: 20, staff: 15, source: OWN },
+  fullAnnual: { chair: 40, staff: 30, source: OWN },
+  lensAnnual: { chair: 25, staff: 20, source: OWN },
+  shortFollowUp: { chair: 15, staff: 10, source: OWN },
+  longFollowUp: { chair: 30, staff: 20, source: OWN },
   collection: { chair: 10, staff: 10, source: OWN },
+  reorder: { chair: 10, staff: 10, source: OWN },
+  redEye: { chair: 30, staff: 30, source: OWN },
 };
 
 /** Who sees a wearer for what, best suited first. @source common practice; each role's rights are in `people/roles` */
@@ -45,8 +50,13 @@ export const SEEN_BY: Readonly<Record<VisitKind, readonly Role[]>> = {
   firstFit: ['prescriber', 'technician'],
   refit: ['prescriber', 'technician'],
   lesson: ['technician', 'prescriber'],
-  aftercare: ['prescriber', 'technician'],
+  fullAnnual: ['prescriber'],
+  lensAnnual: ['prescriber', 'technician'],
+  shortFollowUp: ['prescriber', 'technician'],
+  longFollowUp: ['prescriber', 'technician'],
   collection: ['coordinator', 'technician', 'prescriber'],
+  reorder: ['technician', 'coordinator', 'prescriber'],
+  redEye: ['prescriber'],
 };
 
 /** Those who may see a wearer for a kind of visit, best suited first. @param people in the order of the practice */

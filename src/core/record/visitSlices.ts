@@ -10,7 +10,7 @@ import type { LessonRow } from './lesson';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
 import type { StepAnswers } from './stepAnswers';
-import type { VisitRow } from './visit';
+import type { VisitDecision, VisitRow } from './visit';
 import type { AttemptFact, HandOverFact, OnEyeFact, RefractionFact, RotationFact, TopicFact, VisitFacts, WornAnswerFact } from './visitFacts';
 import type { StepId } from './visitSteps';
 import type { WearerRow } from './wearerFile';
@@ -19,6 +19,8 @@ import type { BroughtAlong, ProvenanceNode } from './wornNow';
 /** What of a page every step shows: read with each of them, and answered by each command. */
 export interface VisitHead {
   readonly visit: VisitRow;
+  /** What it was decided to be and to cost; null of one that was opened before that was kept. */
+  readonly decided: VisitDecision | null;
   readonly wearer: WearerRow & { readonly age: number };
   readonly answers: StepAnswers;
   readonly lines: HandOverLines;

@@ -3,22 +3,41 @@ export const STEP_IDS = ['wornNow', 'history', 'eyeHealth', 'refraction', 'lens'
 export type StepId = (typeof STEP_IDS)[number];
 
 /** Kinds of visit. */
-export const VISIT_KINDS = ['firstFit', 'refit', 'lesson', 'aftercare', 'collection'] as const;
+export const VISIT_KINDS = [
+  'firstFit',
+  'refit',
+  'fullAnnual',
+  'lensAnnual',
+  'shortFollowUp',
+  'longFollowUp',
+  'lesson',
+  'collection',
+  'reorder',
+  'redEye',
+] as const;
 export type VisitKind = (typeof VISIT_KINDS)[number];
 
 /** Steps that open whatever stops a lens: there it is said, seen and referred. */
 export const NEVER_LOCKED: readonly StepId[] = ['wornNow', 'history', 'eyeHealth'];
 
-/** Steps of whoever has no lenses from here yet. */
-const WITHOUT_LENSES: readonly StepId[] = STEP_IDS.filter((id) => id !== 'wornNow');
-
-/** What each kind of visit goes through. */
+/**
+ * What each kind of visit goes through, in its own order: whoever comes wearing lenses is read through them before they come off.
+ * A step that a kind does not name can be opened all the same, and is listed once something stands in it.
+ * @source common practice
+ */
 const STEPS_OF: Readonly<Record<VisitKind, readonly StepId[]>> = {
-  firstFit: WITHOUT_LENSES,
-  refit: STEP_IDS,
-  lesson: STEP_IDS,
-  aftercare: STEP_IDS,
-  collection: STEP_IDS,
+  // Nothing from here is on the eyes yet.
+  firstFit: ['history', 'eyeHealth', 'refraction', 'lens', 'onEye', 'prescription', 'lesson', 'supply'],
+  refit: ['wornNow', 'history', 'eyeHealth', 'refraction', 'lens', 'onEye', 'prescription', 'lesson', 'supply'],
+  fullAnnual: ['wornNow', 'history', 'onEye', 'eyeHealth', 'refraction', 'lens', 'prescription', 'supply'],
+  // Examined elsewhere within the time that the practice has set: no refraction, no dilation.
+  lensAnnual: ['wornNow', 'history', 'onEye', 'eyeHealth', 'prescription', 'supply'],
+  shortFollowUp: ['wornNow', 'history', 'onEye', 'eyeHealth', 'prescription', 'supply'],
+  longFollowUp: ['wornNow', 'history', 'onEye', 'eyeHealth', 'refraction', 'lens', 'prescription', 'lesson', 'supply'],
+  lesson: ['history', 'eyeHealth', 'lesson', 'supply'],
+  collection: ['supply', 'lesson'],
+  reorder: ['wornNow', 'history', 'supply'],
+  redEye: ['wornNow', 'history', 'eyeHealth'],
 };
 
 /**
@@ -27,8 +46,23 @@ const STEPS_OF: Readonly<Record<VisitKind, readonly StepId[]>> = {
  */
 export const stepsOf = (kind: VisitKind): readonly StepId[] => STEPS_OF[kind];
 
-/** The step that a visit begins with: who comes for boxes is not asked first. @example firstStep('aftercare') → 'wornNow' */
-export const firstStep = (kind: VisitKind): StepId => (kind === 'collection' ? 'supply' : (stepsOf(kind)[0] ?? 'history'));
+/** The step that a visit begins with. @example firstStep('longFollowUp') → 'wornNow' */
+export const firstStep = (kind: VisitKind): StepId => STEPS_OF[kind][0] ?? 'history';
+
+/**
+ * The steps that a visit lists: those of its kind, then those beside them that something stands in, or that is open.
+ * @param isUsed whether something was recorded in a step that the kind does not name
+ * @example stepsShown('collection', 'supply', () => false) → ['supply', 'lesson']
+ */
+export const stepsShown = (kind: VisitKind, open: StepId, isUsed: (step: StepId) => boolean): readonly StepId[] => [
+  ...STEPS_OF[kind],
+  ...STEP_IDS.filter((step) => !STEPS_OF[kind].includes(step) && (step === open || isUsed(step))),
+];
+
+/** Kinds at which lenses that were worn for a while are judged: a final prescription need not wait any longer. Common practice. */
+const FOLLOWS: readonly VisitKind[] = ['fullAnnual', 'lensAnnual', 'shortFollowUp', 'longFollowUp', 'reorder'];
+/** Are lenses judged here that were worn for a while? @example isFollowUp('firstFit') → false */
+export const isFollowUp = (kind: VisitKind): boolean => FOLLOWS.includes(kind);
 
 /**
  * The page of a step, as its address writes it.

@@ -5,7 +5,7 @@ import type { HandOverFact, OnEyeFact, WornAnswerFact } from './visitFacts';
 import type { LensRow } from './lens';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
-import type { VisitRow } from './visit';
+import type { ExaminedElsewhere, VisitRow } from './visit';
 import type { BroughtAlong } from './wornNow';
 import type { VisitKind } from './visitSteps';
 
@@ -17,6 +17,9 @@ export interface WearerFile {
   /** A page of the visits, newest first. */
   readonly visits: readonly VisitRow[];
   readonly moreVisits: boolean;
+  /** When the newest visit of each kind was opened; kinds that there never was are left out. */
+  readonly newestOf: Readonly<Partial<Record<VisitKind, string>>>;
+  readonly examinedElsewhere: ExaminedElsewhere | null;
   readonly lenses: Readonly<Record<string, LensRow>>;
   /** The newest trial of each eye. */
   readonly onEye: readonly FactChain<OnEyeFact>[];

@@ -26,7 +26,7 @@ export function DayPanels({
   readonly onDone: () => void;
 }) {
   const close = (): void => onPanel(null);
-  if (panel.kind === 'book') return <BookPanel day={day} wearer={panel.wearer} kind={panel.visit ?? 'aftercare'} onDone={onDone} onClose={close} />;
+  if (panel.kind === 'book') return <BookPanel day={day} wearer={panel.wearer} kind={panel.visit ?? 'longFollowUp'} onDone={onDone} onClose={close} />;
   // As it is now, whoever changed it.
   const row = day.rows.find((r) => r.appointmentId === panel.row.appointmentId) ?? panel.row;
   if (panel.kind === 'look') return <AppointmentPanel row={row} onMove={() => onPanel({ kind: 'move', row })} onDone={onDone} onClose={close} />;

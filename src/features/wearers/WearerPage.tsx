@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { lazy, Suspense, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { firstStep, may, mayOpenVisit, stepSlug, VISIT_KINDS, type WearerFile } from '@/core';
+import { firstStep, may, mayOpenVisit, proposalOf, proposeVisit, stepSlug, VISIT_KINDS, type WearerFile } from '@/core';
 import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
 import visitWords from '@/i18n/messages/en/visit.messages.json';
@@ -33,6 +33,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
   const [panel, setPanel] = useState<'visit' | 'edit' | null>(null);
   const { wearer } = file;
   const openNow = file.visits.find((v) => v.closedAt === null) ?? null;
+  const proposed = proposeVisit(proposalOf(file, session.today, session.practice.timeZone), session.settings.examinedMonths);
   const mayOpen = VISIT_KINDS.some((kind) => mayOpenVisit(session.viewer.roles, kind));
   const close = (): void => setPanel(null);
   useKey(
@@ -68,7 +69,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
           {may(session.viewer.roles, 'wearers') ? (
             <>
               <Button onClick={() => setPanel('edit')}>{t('edit')}</Button>
-              <Button onClick={() => router.push(`/diary?for=${wearer.id}&visit=${file.visits.length === 0 ? 'firstFit' : 'aftercare'}`)}>{t('book')}</Button>
+              <Button onClick={() => router.push(`/diary?for=${wearer.id}&visit=${proposed.kind}`)}>{t('book')}</Button>
             </>
           ) : null}
           {openNow ? (
@@ -86,7 +87,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
       <Provenance file={file} />
       <Visits file={file} zone={session.practice.timeZone} />
       <Suspense fallback={null}>
-        {panel === 'visit' ? <NewVisit wearerId={wearer.id} onClose={close} /> : panel === 'edit' ? <EditWearer wearer={wearer} onClose={close} /> : null}
+        {panel === 'visit' ? <NewVisit file={file} onClose={close} /> : panel === 'edit' ? <EditWearer wearer={wearer} onClose={close} /> : null}
       </Suspense>
     </Frame>
   );

@@ -6,6 +6,7 @@ import {
   dktAt,
   EYES,
   formatRefraction,
+  isFollowUp,
   lastLook,
   lastLookAtWearer,
   powerOf,
@@ -172,7 +173,7 @@ export const sign = defineCommand({
     }
     if (form.expiresOn <= today) return invalid('expiresOn', 'expiryNotAfterIssue');
     if (form.expiresOn > addYears(today, LONGEST_YEARS)) return invalid('expiresOn', 'expiryTooFar', { years: LONGEST_YEARS });
-    if (settings.finalPrescription === 'afterAftercare' && visit.kind !== 'aftercare' && form.waitNote === null) return invalid('waitNote', 'waitNoteRequired');
+    if (settings.finalPrescription === 'afterAftercare' && !isFollowUp(visit.kind) && form.waitNote === null) return invalid('waitNote', 'waitNoteRequired');
     const before = (await listPrescriptions(tx, caller.practiceId, visit.wearerId)).find((p) => p.purpose === form.purpose);
     taken.value.changed('supply');
     const id = context.newId();

@@ -8,6 +8,7 @@ import { err, forbidden, notFound, ok, ruleBroken } from '../../lib/outcome';
 import { closeVisitForm, draftForm, openVisitForm } from '../../schema/visit';
 import { clockOf } from '../appointment/moments';
 import { defineCommand } from '../define';
+import { decideVisit } from './kindAndFee';
 import { lockVisit } from './lock';
 
 export const openVisit = defineCommand({
@@ -39,7 +40,10 @@ export const openVisit = defineCommand({
       at: now,
       by: caller.personId,
     });
-    if (made) return ok({ visitId: id });
+    if (made) {
+      await decideVisit(context, { visitId: id, wearerId: form.wearerId, kind: form.kind }, form.fee);
+      return ok({ visitId: id });
+    }
     // Somebody opened this appointment's visit already: that one goes on.
     const open = form.appointmentId === null ? null : await findOpenVisitOf(tx, caller.practiceId, form.appointmentId);
     return open ? ok({ visitId: open }) : err({ kind: 'conflict', what: 'visit', differs: [] });

@@ -19,6 +19,7 @@ import {
   type RefractionFact,
   type SliceName,
   type TrendPoint,
+  type VisitDecision,
   type VisitFacts,
   type VisitRow,
   type VisitSlices,
@@ -42,6 +43,7 @@ import { asPrescriptions, prescriptionParts } from '../../db/prescription';
 import { listNewestRefractions } from '../../db/refraction';
 import { listReferrals } from '../../db/referral';
 import { listPrescriberIds } from '../../db/staff';
+import { newestVisitDecision } from '../../db/visitDecision';
 import { listOverrides, listStops } from '../../db/stop';
 import { earlierVisits, visitsBefore } from '../../db/visit';
 import { listGivenFamilies, listNewestTrials, listSameLensesBefore, listSupplyBefore, supplyBefore } from '../../db/visitPast';
@@ -103,6 +105,11 @@ export class VisitReading {
     return { ...wearer, age: ageOn(wearer.birthDate, this.context.today) };
   }
 
+  /** What the visit was decided to be and to cost. */
+  async decided(): Promise<VisitDecision | null> {
+    return (await this.history()).visitDecisions[0] ?? null;
+  }
+
   /** Every correctable fact of the visit, and what hangs on its lenses. */
   private ofVisit(): Promise<{
     readonly facts: FactsByKind<FactKind>;
@@ -155,6 +162,7 @@ export class VisitReading {
         stops: listStops(tx, visit.practiceId, visit.wearerId),
         overrides: listOverrides(tx, visit),
         decisions: listDecisions(tx, visit.practiceId, visit.id),
+        visitDecisions: newestVisitDecision(tx, visit.practiceId, visit.id),
         referrals: listReferrals(tx, visit.practiceId, visit.wearerId),
         pictures: listPictures(tx, visit, MOST.pictures),
         prescribers: listPrescriberIds(tx, visit.practiceId),

@@ -66,6 +66,7 @@ async function headOf(context: Context, reading: VisitReading, supply: Supply, n
   const { stops } = await reading.health();
   return {
     visit,
+    decided: await reading.decided(),
     wearer,
     answers: stepAnswers({ ...supply, visitId: visit.id, eyes, health: state }),
     lines: handOverLines(state.answers, state.fired),

@@ -3,6 +3,7 @@ import { ageOn, chains, type WearerFile } from '../../core';
 import { listAppointmentsOf } from '../../db/appointment';
 import { listBroughtAlong } from '../../db/broughtAlong';
 import { bundle } from '../../db/bundle';
+import { newestExaminedElsewhere, newestVisitOf } from '../../db/examined';
 import { asOrders, orderParts } from '../../db/order';
 import { asPrescriptions, countPrescriptions, prescriptionParts } from '../../db/prescription';
 import { stoppedSince } from '../../db/stop';
@@ -38,6 +39,8 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     tasks: listTasksOf(tx, practiceId, wearerId),
     broughtAlong: listBroughtAlong(tx, practiceId, wearerId),
     stops: stoppedSince(tx, practiceId, wearerId),
+    newestOf: newestVisitOf(tx, practiceId, wearerId),
+    examined: newestExaminedElsewhere(tx, practiceId, wearerId),
   });
   const [wearer] = rows.wearers;
   if (!wearer) return null;
@@ -47,6 +50,8 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     stoppedSince: rows.stops[0]?.sinceAt ?? null,
     visits: rows.visits.slice(0, MOST.visits),
     moreVisits: rows.visits.length > MOST.visits,
+    newestOf: Object.fromEntries(rows.newestOf.map((v) => [v.kind, v.openedAt])),
+    examinedElsewhere: rows.examined[0] ?? null,
     prescriptions: asPrescriptions(rows),
     prescriptionCount: rows.counted[0]?.count ?? 0,
     orders: asOrders(rows),

@@ -6,13 +6,14 @@ import { Fragment, type ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useKey } from '../../common/keys';
 import { useTranslations } from 'use-intl';
-import { NEVER_LOCKED, stepSlug, stepsOf, type StepId } from '@/core';
+import { NEVER_LOCKED, stepSlug, stepsShown, type StepId } from '@/core';
 import { Frame } from '@/ui/Frame';
 import { KeyCap, StateMark } from '@/ui/marks';
 import { Rail } from '../../common/Rail';
 import { OpenWorking, WorkingProvider, type WorkingBlock } from '../../common/Working';
 import { WearerStrip } from '../../common/WearerStrip';
 import { AlertBand, HandOverStrip } from './HandOverStrip';
+import { KindOfVisit } from './KindOfVisit';
 import { LockedStep } from './LockedStep';
 import { useVisit } from './VisitProvider';
 
@@ -68,7 +69,7 @@ function StepFrame({ step, children, margin, keys = [], barKeys, actions }: Omit
   const { record } = useVisit();
   const locked = record.stops.length > 0 && !NEVER_LOCKED.includes(step);
   const router = useRouter();
-  const steps = stepsOf(record.visit.kind);
+  const steps = useStepsShown(step);
   const here = steps.indexOf(step);
   const go = (by: number): void => {
     const next = steps[here + by];
@@ -87,6 +88,7 @@ function StepFrame({ step, children, margin, keys = [], barKeys, actions }: Omit
       bar={
         <>
           <div className="frame-bar-keys">
+            <KindOfVisit />
             {locked ? null : barKeys}
             {[...(locked ? [] : keys), [['[', ']'], t('steps')] as const].map(([caps, does]) => (
               <KeyHintLine key={does} caps={caps} does={does} />
@@ -133,12 +135,20 @@ function useEnterForAction(): void {
   });
 }
 
+/** The steps of this kind of visit, and those beside them that something stands in. */
+function useStepsShown(step: StepId): readonly StepId[] {
+  const { record } = useVisit();
+  return stepsShown(record.visit.kind, step, (id) => !NOTHING_THERE.includes(record.answers[id].code));
+}
+/** Answers of a step in which nothing was done. */
+const NOTHING_THERE: readonly string[] = ['notYet', 'notAsked', 'notGraded', 'locked'];
+
 function StepIndex({ step }: { readonly step: StepId }) {
   const t = useTranslations('steps');
   const { record } = useVisit();
   return (
     <nav className="steps" aria-label={t('label')}>
-      {stepsOf(record.visit.kind).map((id, index) => {
+      {useStepsShown(step).map((id, index) => {
         const answer = record.answers[id];
         return (
           <Link key={id} href={`/visits/${record.visit.id}/${stepSlug(id)}`} prefetch={false} className="step" aria-current={id === step ? 'step' : undefined}>

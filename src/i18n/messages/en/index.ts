@@ -62,6 +62,7 @@ import tasks from './tasks.messages.json';
 import today from './today.messages.json';
 import turnDesk from './turnDesk.messages.json';
 import visit from './visit.messages.json';
+import visitKind from './visitKind.messages.json';
 import visitProblems from './visitProblems.messages.json';
 import wearer from './wearer.messages.json';
 import wearerForm from './wearerForm.messages.json';
@@ -129,6 +130,7 @@ export const en = {
   today,
   turnDesk,
   visit,
+  visitKind,
   wearer,
   wearerForm,
   wearers,

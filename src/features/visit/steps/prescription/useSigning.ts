@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { addMonths, lastLookAtWearer, may, PURPOSES, type Eye, type Picked } from '@/core';
+import { addMonths, isFollowUp, lastLookAtWearer, may, PURPOSES, type Eye, type Picked } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { eyesOfRecord } from '../../shell/eyes';
 import { decisionOf } from '../../shell/health';
@@ -41,7 +41,7 @@ function usePlans() {
     expires: draft.body.expires ?? formatDay(addMonths(today, settings.prescriptionMonths)),
     /** As often as the wearer said; every day where nothing was said. */
     days: draft.body.days ?? (typeof said === 'number' ? String(said) : '7'),
-    mustWait: settings.finalPrescription === 'afterAftercare' && record.visit.kind !== 'aftercare',
+    mustWait: settings.finalPrescription === 'afterAftercare' && !isFollowUp(record.visit.kind),
     maySign: may(viewer.roles, 'sign'),
   };
 }
