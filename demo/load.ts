@@ -23,6 +23,11 @@ const TIME_ZONE = 'America/New_York';
 const DEMO_SETTINGS: readonly (readonly [SettingKey, string | number])[] = [
   ['oxygenByDay', 'warn'],
   ['fitFee', 120],
+  ['refitFee', 90],
+  ['annualFee', 110],
+  ['lensAnnualFee', 60],
+  ['followUpFee', 45],
+  ['redEyeFee', 70],
   ['aftercareYear', 80],
   ['caseEach', 3],
   ['referralTo', 'Harbourside Eye Casualty'],

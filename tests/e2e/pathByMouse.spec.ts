@@ -120,7 +120,11 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await page.goto(`/visits/${visitId}/on-eye`);
   await page.getByRole('button', { name: 'Worn since hand-over' }).click();
   await page.waitForURL('**/worn-now');
-  for (const eye of ['Right', 'Left']) await page.getByRole('button', { name: `${eye} eye: Yes, this lens` }).click();
+  for (const eye of ['Right', 'Left'])
+    await page
+      .getByRole('group', { name: `${eye} eye: is this it?` })
+      .getByRole('button', { name: 'Yes, this lens' })
+      .click();
   await page.getByRole('group', { name: 'In since, o’clock' }).getByRole('button', { name: '7' }).click();
   await expect(page.getByTestId('said-left')).toContainText('Yes, in since 07:00');
   await page.goto(`/visits/${visitId}/on-eye`);

@@ -70,21 +70,23 @@ export const test = base.extend<object, { file: string; site: TestSite }>({
   },
 });
 
+/** Waits until the page takes presses. */
+async function alive(page: Page): Promise<void> {
+  if (/\/sign-in|^about:/.test(new URL(page.url()).pathname)) return;
+  await page.waitForFunction(() => document.documentElement.dataset.ready === 'yes' || document.querySelector('.rail, .paper-page') === null);
+}
+
 /** A page that was drawn on the server takes presses only once it has come to life. */
 export function waitForLife(page: Page): void {
-  const alive = async (): Promise<void> => {
-    if (/\/sign-in|^about:/.test(new URL(page.url()).pathname)) return;
-    await page.waitForFunction(() => document.documentElement.dataset.ready === 'yes' || document.querySelector('.rail, .paper-page') === null);
-  };
   const { goto, reload } = { goto: page.goto.bind(page), reload: page.reload.bind(page) };
   page.goto = async (...args) => {
     const response = await goto(...args);
-    await alive();
+    await alive(page);
     return response;
   };
   page.reload = async (...args) => {
     const response = await reload(...args);
-    await alive();
+    await alive(page);
     return response;
   };
 }
@@ -102,6 +104,7 @@ export async function signIn(page: Page, name: RegExp | string = /Asha Penhallow
   await page.getByLabel('Password').fill(DEMO_PASSWORD);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL(`**${to}`);
+  await alive(page);
 }
 
 /** Asks the server for a use case as the signed-in page would. */

@@ -39,7 +39,33 @@ async function established(page: Page, name: string): Promise<string> {
   await command(page, 'closeVisit', await at(page, visitId));
   return wearerId;
 }
+/** What can be answered of one eye. */
+const answers = (page: Page, eye: 'Right' | 'Left') => page.getByRole('group', { name: `${eye} eye: is this it?` });
 const YEAR = 365 * 24 * 3600;
+
+test('what was pressed before it is known since when waits for it; an older lens and one bought elsewhere are named', async ({ page }) => {
+  await signIn(page);
+  const wearerId = await established(page, 'Merrin Oakes');
+  const { visitId = '' } = await command(page, 'openVisit', { wearerId, kind: 'longFollowUp' });
+  await page.goto(`/visits/${visitId}/worn-now`);
+  await answers(page, 'Right').getByRole('button', { name: 'Yes, this lens' }).click();
+  await expect(page.getByText('Since when? Then the answer is kept.')).toBeVisible();
+  await answers(page, 'Left').getByRole('button', { name: 'Bought elsewhere' }).click();
+  await page.getByRole('dialog').getByLabel('What it is called').fill('a harbour shop’s own');
+  await page.getByRole('dialog').getByRole('button', { name: 'It is on the eye' }).click();
+  await page.getByLabel('or at').fill('25');
+  await page.getByLabel('or at').press('Enter');
+  await expect(page.getByText('“25” is not a time of day')).toBeVisible();
+  await page.getByLabel('or at').fill('7:30');
+  await page.getByLabel('or at').press('Enter');
+  await expect(page.getByTestId('said-right')).toContainText('Yes, in since 07:30');
+  await expect(page.getByTestId('said-left')).toContainText('Bought elsewhere, in since 07:30');
+  await answers(page, 'Left').getByRole('button', { name: 'Answer again' }).click();
+  await answers(page, 'Left').getByRole('button', { name: 'None: glasses today' }).click();
+  await expect(page.getByTestId('said-left')).toContainText('None in: glasses today');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByTestId('said-left')).toContainText('Bought elsewhere');
+});
 
 test('year after year: over-refractions that were discussed and not ordered are never added up; at the fourth visit −4.25 is ordered', async ({
   page,
@@ -71,7 +97,7 @@ test('year after year: over-refractions that were discussed and not ordered are 
   await signIn(page);
   await page.goto(`/wearers/${wearerId}`);
   await page.getByRole('button', { name: 'New visit' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Aftercare' }).click();
+  await page.getByTestId('kind-fullAnnual').click();
   await page.waitForURL('**/worn-now');
   await expect(page.getByTestId('worn-right')).toHaveText('−4.75');
   await expect(page.getByTestId('chain-right')).toContainText('Handed over 24 Nov 2026');
@@ -105,26 +131,37 @@ test('year after year: over-refractions that were discussed and not ordered are 
   for (const eye of ['right', 'left']) await expect(page.getByTestId(`prescribed-${eye}`)).toHaveText('−4.25');
 });
 
-test('what was pressed before it is known since when waits for it; an older lens and one bought elsewhere are named', async ({ page }) => {
+test('a kind of visit is proposed with its fee and its reason; it becomes another, and a step in which something stands stays listed', async ({ page }) => {
   await signIn(page);
-  const wearerId = await established(page, 'Merrin Oakes');
-  const { visitId = '' } = await command(page, 'openVisit', { wearerId, kind: 'longFollowUp' });
-  await page.goto(`/visits/${visitId}/worn-now`);
-  await page.getByRole('button', { name: 'Right eye: Yes, this lens' }).click();
-  await expect(page.getByText('Since when? Then the answer is kept.')).toBeVisible();
-  await page.getByRole('button', { name: 'Left eye: Bought elsewhere' }).click();
-  await page.getByRole('dialog').getByLabel('What it is called').fill('a harbour shop’s own');
-  await page.getByRole('dialog').getByRole('button', { name: 'It is on the eye' }).click();
-  await page.getByLabel('or at').fill('25');
-  await page.getByLabel('or at').press('Enter');
-  await expect(page.getByText('“25” is not a time of day')).toBeVisible();
-  await page.getByLabel('or at').fill('7:30');
-  await page.getByLabel('or at').press('Enter');
-  await expect(page.getByTestId('said-right')).toContainText('Yes, in since 07:30');
-  await expect(page.getByTestId('said-left')).toContainText('Bought elsewhere, in since 07:30');
-  await page.getByRole('button', { name: 'Left eye: Answer again' }).click();
-  await page.getByRole('button', { name: 'Left eye: None: glasses today' }).click();
-  await expect(page.getByTestId('said-left')).toContainText('None in: glasses today');
-  await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByTestId('said-left')).toContainText('Bought elsewhere');
+  const wearerId = await established(page, 'Sorrel Vane');
+  await page.goto(`/wearers/${wearerId}`);
+  await page.keyboard.press('n');
+  await expect(page.getByTestId('proposed-kind')).toContainText('Short follow-up, no charge');
+  await expect(page.getByTestId('proposed-kind')).toContainText('spherical lenses, fitted today: within 90 days it costs nothing');
+  await page.getByLabel('Examined elsewhere on').fill('1 Jan 1901');
+  await page.getByTestId('examined').getByLabel('by').fill('the harbour clinic');
+  await page.getByRole('button', { name: 'Record it' }).click();
+  await expect(page.getByText('1 Jan 1901 is before the birth date.')).toBeVisible();
+  await page.getByTestId('kind-shortFollowUp').click();
+  await page.waitForURL('**/worn-now');
+  const steps = page.getByRole('navigation', { name: 'Steps of the visit' }).getByRole('link');
+  await expect(steps).toHaveText([/Worn now/, /History/, /On eye/, /Eye health/, /Prescription/, /Supply/]);
+  const visit = new URL(page.url()).pathname.replace('/worn-now', '');
+  await page.goto(`${visit}/refraction`);
+  await page.getByLabel('Right eye, spectacle power').fill('-5.00');
+  await page.getByRole('button', { name: 'Record and choose a lens' }).click();
+  await page.waitForURL(/kind|lens/);
+  await page.goto(`${visit}/history`);
+  await expect(steps.last()).toContainText('Refraction');
+  await page.getByTestId('kind-of-visit').click();
+  await expect(page.getByTestId('decided')).toContainText('Asha Penhallow decided: Short follow-up, no charge. Proposed was Short follow-up, no charge.');
+  await page.getByLabel('Another fee').fill('x');
+  await page.getByTestId('kind-longFollowUp').click();
+  await expect(page.getByText('An amount of money')).toBeVisible();
+  await page.getByLabel('Another fee').fill('30');
+  await page.getByTestId('kind-longFollowUp').click();
+  await expect(page.getByTestId('kind-of-visit')).toHaveText('Long follow-up');
+  await expect(steps).toHaveCount(9);
+  await page.getByTestId('kind-of-visit').click();
+  await expect(page.getByTestId('decided')).toContainText('Long follow-up, $30.00');
 });

@@ -87,8 +87,8 @@ function StepFrame({ step, children, margin, keys = [], barKeys, actions }: Omit
       marginWords={{ open: t('marginOpen'), close: t('marginClose'), label: t('margin') }}
       bar={
         <>
+          <KindOfVisit />
           <div className="frame-bar-keys">
-            <KindOfVisit />
             {locked ? null : barKeys}
             {[...(locked ? [] : keys), [['[', ']'], t('steps')] as const].map(([caps, does]) => (
               <KeyHintLine key={does} caps={caps} does={does} />

@@ -27,15 +27,16 @@ export function AnswerCell({ asking, asked }: { readonly asking: AskingState; re
   const { record } = useVisit();
   const [again, setAgain] = useState(false);
   const { eye, said } = asked;
+  const group = t('answerLabel', { eye: eyeWords.name(eye) });
   const side = eye === 'right' ? 'items-end' : 'items-start';
   if (said && !again) {
     const on = record.facts.onEye.find((c) => c.rootId === said.lensOnEyeId)?.current;
     const time = on ? formatTime(on.putOnAt, record.session.practice.timeZone) : '';
     return (
-      <span className={`flex flex-col gap-1 ${side}`} data-testid={`said-${eye}`}>
+      <span role="group" aria-label={group} className={`flex flex-col gap-1 ${side}`} data-testid={`said-${eye}`}>
         <Stated state={STATE_OF[said.answer]}>{t(`said.${said.answer}`, { time })}</Stated>
         {asking.closed ? null : (
-          <Button look="quiet" aria-label={`${eyeWords.name(eye)}: ${t('again')}`} onClick={() => setAgain(true)}>
+          <Button look="quiet" onClick={() => setAgain(true)}>
             {t('again')}
           </Button>
         )}
@@ -49,7 +50,6 @@ export function AnswerCell({ asking, asked }: { readonly asking: AskingState; re
       look={answer === 'yes' ? (next ? 'act' : 'plain') : 'quiet'}
       keys={next ? [ANSWER_KEYS[answer]] : []}
       data-enter={next && answer === 'yes' ? 'true' : undefined}
-      aria-label={t('answerLabel', { eye: eyeWords.name(eye), answer: t(`answers.${answer}`) })}
       aria-pressed={asking.pending[eye]?.answer === answer}
       disabled={asking.closed}
       onClick={() => {
@@ -61,7 +61,7 @@ export function AnswerCell({ asking, asked }: { readonly asking: AskingState; re
     </Button>
   );
   return (
-    <span className={`flex flex-col gap-2 self-start ${side}`}>
+    <span role="group" aria-label={group} className={`flex flex-col gap-2 self-start ${side}`}>
       {asking.answersOf(eye).includes('yes') ? press('yes') : null}
       <span className={`flex flex-wrap gap-x-5 gap-y-1 max-w-[360px] ${eye === 'right' ? 'justify-end' : ''}`}>
         {asking
