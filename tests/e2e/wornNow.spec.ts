@@ -27,7 +27,7 @@ async function established(page: Page, name: string): Promise<string> {
     add: null,
     baseCurve: 8.4,
     diameter: 14.2,
-    inHand: { lot: 'T-475', expiresOn: '1 Mar 2028' },
+    inHand: { lot: 'T-475', expiresOn: '1 Mar 2032' },
   };
   await command(page, 'putOnTrials', { ...(await at(page, visitId)), right: lens, left: lens, despiteReason: 'wears them' });
   const { facts } = await readRecord<Shown>(page, visitId);
