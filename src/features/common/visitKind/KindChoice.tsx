@@ -39,10 +39,17 @@ export function KindChoice({
   const fees = useFeeWords();
   const { session } = useServer();
   const [fee, setFee] = useState('');
+  const [asked, setAsked] = useState(false);
+  const amount = amountOf(fee);
   const wrong = problemAt(problem, 'fee');
   const allowed = VISIT_KINDS.filter((kind) => mayOpenVisit(session.viewer.roles, kind));
+  const choose = (kind: VisitKind): void => {
+    setAsked(true);
+    // What is no amount is said here: sent, it would be as if nothing had been typed.
+    if (!Number.isNaN(amount)) onChoose(kind, amount);
+  };
   const press = (kind: VisitKind, look: 'act' | 'plain') => (
-    <Button key={kind} look={look} disabled={busy} onClick={() => onChoose(kind, amountOf(fee))} data-testid={`kind-${kind}`}>
+    <Button key={kind} look={look} disabled={busy} onClick={() => choose(kind)} data-testid={`kind-${kind}`}>
       {t('withFee', { kind: kinds(kind), fee: fees(feeOf(kind, session.settings)) })}
     </Button>
   );
@@ -67,7 +74,7 @@ export function KindChoice({
         onValue={setFee}
         hint={t('feeHint')}
         inputMode="decimal"
-        problem={wrong ? words(wrong.code, wrong.data) : null}
+        problem={wrong ? words(wrong.code, wrong.data) : asked && Number.isNaN(amount) ? words('feeShape') : null}
         autoComplete="off"
       />
       {problem && !wrong ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
