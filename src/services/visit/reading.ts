@@ -253,7 +253,7 @@ export class VisitReading {
 /** The one reading of a visit in a transaction: what a command has read is not read again for its answer. */
 export function readingOf(context: Context, visit: VisitRow): VisitReading {
   const known = context.readings.get(visit.id);
-  if (known && known.visit.version === visit.version && known.visit.closedAt === visit.closedAt) return known;
+  if (known && known.visit.version === visit.version && known.visit.closedAt === visit.closedAt && known.visit.kind === visit.kind) return known;
   const reading = new VisitReading(context, visit);
   context.readings.set(visit.id, reading);
   return reading;
