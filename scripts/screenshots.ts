@@ -223,6 +223,7 @@ await press('Sign off the lesson');
 await press('Hand over the trial pair');
 await page.getByTestId('handed-right').waitFor();
 await page.goto(`${visit}/supply`);
+await wait(2);
 await press('Place the order');
 await page.locator('[data-testid="order"][data-state="acknowledged"]').waitFor({ timeout: 20_000 });
 await page.reload();
@@ -230,6 +231,9 @@ await shot('supply');
 await page.getByRole('link', { name: 'Nessa Quillby' }).click();
 await page.getByTestId('worn-right').waitFor();
 await shot('wearer');
+const followUp = await command('openVisit', { wearerId: new URL(page.url()).pathname.split('/').pop(), kind: 'shortFollowUp' });
+await page.goto(`/visits/${followUp.visitId}/worn-now`);
+await shot('worn-now');
 const lorcan = await seen(
   'Lorcan Stiles-Webb',
   {
@@ -319,8 +323,6 @@ await shot('library');
 await page.goto('/drawer');
 await page.getByTestId('receive').waitFor();
 await shot('drawer');
-await page.goto('/settings');
-await shot('settings');
 await browser.close();
 await site.stop();
 await owner.end();
