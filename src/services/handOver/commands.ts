@@ -50,8 +50,8 @@ export const handOver = defineCommand({
       if (row.eye !== eye) return invalid([eye, 'lensOnEyeId'], 'otherEye');
       if (row.lensId === null) return invalid([eye, 'lensOnEyeId'], 'lensUnknown');
       if (row.source === 'broughtIn') return invalid([eye, 'lensOnEyeId'], 'broughtInNotGiven');
-      // Worn home since an earlier hand-over: it is the wearer's already.
-      if (row.source === 'dispensed') return ruleBroken('handedOverAlready', { eye });
+      // Worn home since an earlier hand-over, or sent to the wearer: it is theirs already.
+      if (row.source === 'dispensed' || row.source === 'order') return ruleBroken('handedOverAlready', { eye });
       if (box.expiresOn < today) return invalid([eye, 'expiresOn'], 'lensExpired', { expired: box.expiresOn });
       if (given.some((c) => c.current?.lensOnEyeId === row.rootId)) return ruleBroken('handedOverAlready', { eye });
       if (box.lensCount > 1) {

@@ -78,7 +78,7 @@ function Name({ chain }: { readonly chain: Tried }) {
   const eyeWords = useEyeWords();
   const row = chain.current;
   const eye = eyeWords.short(row.eye);
-  return <>{row.source === 'trial' ? t('trial', { eye, number: row.trialNumber ?? 1 }) : t(row.source === 'dispensed' ? 'worn' : 'brought', { eye })}</>;
+  return <>{row.source === 'trial' ? t('trial', { eye, number: row.trialNumber ?? 1 }) : t(row.source === 'broughtIn' ? 'brought' : 'worn', { eye })}</>;
 }
 
 function Station({ eye, chain, onOpen }: { readonly eye: Eye; readonly chain: Tried; readonly onOpen: () => void }) {

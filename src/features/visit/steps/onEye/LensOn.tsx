@@ -70,13 +70,13 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
                 curves: `${lens?.baseCurveMm?.toFixed(1) ?? ''} / ${lens?.diameterMm?.toFixed(1) ?? ''}`,
                 lot: row.lot ?? '',
               })
-            : row.source === 'dispensed'
+            : row.source === 'dispensed' || row.source === 'order'
               ? t('wornLine', {
                   family: lens?.familyName ?? '',
                   curves: `${lens?.baseCurveMm?.toFixed(1) ?? ''} / ${lens?.diameterMm?.toFixed(1) ?? ''}`,
-                  lot: row.lot ?? '',
+                  lot: row.lot ?? 'none',
                 })
-              : t('broughtLine', { name: row.description ?? '' })}
+              : t('broughtLine', { name: row.description ?? lens?.familyName ?? '' })}
         </span>
         <span className={`flex gap-3 items-baseline flex-wrap ${eye === 'right' ? 'flex-row-reverse' : ''}`}>
           {state.choice ? (

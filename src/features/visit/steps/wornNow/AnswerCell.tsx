@@ -7,7 +7,7 @@ import { Button } from '@/ui/Button';
 import { Stated, type State } from '@/ui/marks';
 import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
-import { ANSWER_KEYS, isTime, type AskedEye } from './model';
+import { ANSWER_KEYS, isBare, isTime, type AskedEye } from './model';
 import type { AskingState } from './useAsking';
 
 const STATE_OF: Readonly<Record<WornAnswer, State>> = {
@@ -24,7 +24,7 @@ const STATE_OF: Readonly<Record<WornAnswer, State>> = {
 export function AnswerCell({ asking, asked }: { readonly asking: AskingState; readonly asked: AskedEye }) {
   const t = useTranslations('wornNow');
   const eyeWords = useEyeWords();
-  const { record } = useVisit();
+  const { record, busy } = useVisit();
   const [again, setAgain] = useState(false);
   const { eye, said } = asked;
   const group = t('answerLabel', { eye: eyeWords.name(eye) });
@@ -44,13 +44,14 @@ export function AnswerCell({ asking, asked }: { readonly asking: AskingState; re
     );
   }
   const next = asking.next === eye;
+  const waits = asking.pending[eye];
   const press = (answer: WornAnswer) => (
     <Button
       key={answer}
       look={answer === 'yes' ? (next ? 'act' : 'plain') : 'quiet'}
       keys={next ? [ANSWER_KEYS[answer]] : []}
       data-enter={next && answer === 'yes' ? 'true' : undefined}
-      aria-pressed={asking.pending[eye]?.answer === answer}
+      aria-pressed={waits?.answer === answer}
       disabled={asking.closed}
       onClick={() => {
         setAgain(false);
@@ -69,7 +70,7 @@ export function AnswerCell({ asking, asked }: { readonly asking: AskingState; re
           .filter((answer) => answer !== 'yes')
           .map(press)}
       </span>
-      {asking.pending[eye] && !isTime(asking.since) ? <Stated state="watch">{t('sinceWhen')}</Stated> : null}
+      {waits && !busy ? <Stated state="watch">{t(isBare(waits.answer) || isTime(asking.since) ? 'notKept' : 'sinceWhen')}</Stated> : null}
     </span>
   );
 }
