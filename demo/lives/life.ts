@@ -129,10 +129,13 @@ async function firstFit(teller: Teller, booked: Booked): Promise<void> {
   await visit.closes();
 }
 
+/** Lenses without a mark to read and without an addition: a short look is enough. */
+const straight = (story: Story): boolean => !story.astigmatic && !story.presbyope;
+
 /** Seen again with the lenses that they wear; fit, sight and eyes are as they should be. */
 async function seenWearing(teller: Teller, booked: Booked, says: Readonly<Record<string, AnswerValue>> = {}): Promise<Visit> {
   const { story, eyes, chance } = teller;
-  const visit = await opens(teller, 'longFollowUp', booked);
+  const visit = await opens(teller, booked.kind, booked);
   await visit.history({ ...saysOf(teller, 'wears'), ...says });
   await visit.eyeHealth({
     ...QUIET,
@@ -202,7 +205,7 @@ async function* supplied(teller: Teller, signed: Signed): AsyncGenerator<IsoInst
 
 /** A red, painful eye: nothing is worn any more, and it is seen elsewhere the same day. */
 async function redEye(teller: Teller, booked: Booked): Promise<void> {
-  const visit = await opens(teller, 'longFollowUp', booked);
+  const visit = await opens(teller, 'redEye', booked);
   await visit.history({ ...saysOf(teller, 'wears'), danger: ['redness', 'pain', 'light'], onset: 'since yesterday evening', sleptIn: 'accident' }, 'joss');
   await visit.eyeHealth(
     { ...QUIET, bulbarRedness: 1 },
@@ -237,7 +240,7 @@ export async function* lifeOf(practice: Practice, chance: Chance, n: number, sto
   const fit = await booksOn(teller, 'firstFit', addDays(today, -story.since));
   yield fit.startsAt;
   await firstFit(teller, fit);
-  let booked = await books(teller, 'longFollowUp', story.misses ? 8 : chance.whole(7, 12));
+  let booked = await books(teller, straight(story) ? 'shortFollowUp' : 'longFollowUp', story.misses ? 8 : chance.whole(7, 12));
   if (story.misses) {
     yield addSeconds(booked.startsAt, 3600);
     await practice.does('renny', 'markAppointment', { appointmentId: booked.appointmentId, version: 1, as: 'missed', reason: '' });
@@ -259,7 +262,7 @@ export async function* lifeOf(practice: Practice, chance: Chance, n: number, sto
     let next = addDays(practice.today, packs === 0 ? 1 : Math.max(2, lasts - CALLS_BEFORE + chance.whole(-6, 6)));
     if (redEyeOn !== null && next >= redEyeOn) {
       yield afternoon(redEyeOn);
-      const urgent = await booksOn(teller, 'longFollowUp', redEyeOn);
+      const urgent = await booksOn(teller, 'redEye', redEyeOn);
       yield urgent.startsAt;
       await redEye(teller, urgent);
       await addsTask(teller, 'call', 'how is the eye, and what did the eye casualty say?', addDays(practice.today, 1));
@@ -283,7 +286,7 @@ export async function* lifeOf(practice: Practice, chance: Chance, n: number, sto
     }
     next = next > addDays(signed.expiresOn, -10) ? next : addDays(signed.expiresOn, -10);
     yield afternoon(addDays(next, -14) > practice.today ? addDays(next, -14) : addDays(practice.today, 1));
-    booked = await booksOn(teller, 'longFollowUp', next);
+    booked = await booksOn(teller, 'fullAnnual', next);
     yield booked.startsAt;
     signed = (await prescribes(teller, booked, 'order')) ?? signed;
   }

@@ -14,6 +14,7 @@ export type Answer = Readonly<Record<string, unknown>>;
 export type Account = 'asha' | 'teo' | 'joss' | 'renny' | 'merle';
 /** A place in the diary, of a wearer. */
 export interface Booked {
+  readonly kind: VisitKind;
   readonly appointmentId: string;
   readonly startsAt: IsoInstant;
 }
@@ -97,7 +98,7 @@ export class Practice {
     const asked = { ...wanted, roomId, staffId, note: '', day: wish.from, time: wish.time, despite: '' };
     try {
       const made = await this.does('renny', 'bookAppointment', asked);
-      return { appointmentId: String(made['appointmentId']), startsAt: momentOf(wish.from, minuteOfDay(wish.time), this.timeZone) };
+      return { kind, appointmentId: String(made['appointmentId']), startsAt: momentOf(wish.from, minuteOfDay(wish.time), this.timeZone) };
     } catch (cause) {
       if (!(cause instanceof Refused)) throw cause;
     }
@@ -105,7 +106,7 @@ export class Practice {
     const free = must(found[0], 'a free time');
     const { day, minute } = clockOf(free.startsAt, this.timeZone);
     const made = await this.does('renny', 'bookAppointment', { ...asked, day, time: formatMinuteOfDay(minute), roomId: free.roomId, staffId });
-    return { appointmentId: String(made['appointmentId']), startsAt: free.startsAt };
+    return { kind, appointmentId: String(made['appointmentId']), startsAt: free.startsAt };
   }
 }
 

@@ -2,9 +2,10 @@
 import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { firstStep, proposalOf, proposeVisit, stepSlug, type VisitKind, type WearerFile } from '@/core';
+import { firstStep, stepSlug, type VisitKind, type WearerFile } from '@/core';
 import visitKindWords from '@/i18n/messages/en/visitKind.messages.json';
 import { formatDay } from '@/i18n/format';
+import visitKindProblems from '@/i18n/messages/en/visitKindProblems.messages.json';
 import { withWords } from '@/i18n/withWords';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
@@ -14,6 +15,7 @@ import { useServer } from '../common/ServerProvider';
 import { useSending } from '../common/useSending';
 import { KindChoice } from '../common/visitKind/KindChoice';
 import { problemAt, useProblemWords } from '../common/words';
+import { proposedFor } from './proposedFor';
 
 /** Which kind of visit is opened: one is proposed, with its fee and its reason; a person decides. */
 function NewVisitPanel({ file, onClose }: { readonly file: WearerFile; readonly onClose: () => void }) {
@@ -22,7 +24,7 @@ function NewVisitPanel({ file, onClose }: { readonly file: WearerFile; readonly 
   const { session, command } = useServer();
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
-  const proposal = proposeVisit(proposalOf(file, session.today, session.practice.timeZone), session.settings.examinedMonths);
+  const proposal = proposedFor(file, session);
   const begin = async (kind: VisitKind, fee: number | null): Promise<void> => {
     setBusy(true);
     const done = await command('openVisit', { wearerId: file.wearer.id, kind, fee });
@@ -79,4 +81,4 @@ function Examined({ file }: { readonly file: WearerFile }) {
   );
 }
 
-export const NewVisit = withWords({ visitKind: visitKindWords }, NewVisitPanel);
+export const NewVisit = withWords({ visitKind: visitKindWords, problems: visitKindProblems }, NewVisitPanel);

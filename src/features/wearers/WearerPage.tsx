@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { lazy, Suspense, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { firstStep, may, mayOpenVisit, proposalOf, proposeVisit, stepSlug, VISIT_KINDS, type WearerFile } from '@/core';
+import { firstStep, may, mayOpenVisit, stepSlug, VISIT_KINDS, type WearerFile } from '@/core';
 import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
 import visitWords from '@/i18n/messages/en/visit.messages.json';
@@ -33,7 +33,11 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
   const [panel, setPanel] = useState<'visit' | 'edit' | null>(null);
   const { wearer } = file;
   const openNow = file.visits.find((v) => v.closedAt === null) ?? null;
-  const proposed = proposeVisit(proposalOf(file, session.today, session.practice.timeZone), session.settings.examinedMonths);
+  const book = async (): Promise<void> => {
+    // Fetched when it is asked for.
+    const { proposedFor } = await import('./proposedFor');
+    router.push(`/diary?for=${wearer.id}&visit=${proposedFor(file, session).kind}`);
+  };
   const mayOpen = VISIT_KINDS.some((kind) => mayOpenVisit(session.viewer.roles, kind));
   const close = (): void => setPanel(null);
   useKey(
@@ -69,7 +73,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
           {may(session.viewer.roles, 'wearers') ? (
             <>
               <Button onClick={() => setPanel('edit')}>{t('edit')}</Button>
-              <Button onClick={() => router.push(`/diary?for=${wearer.id}&visit=${proposed.kind}`)}>{t('book')}</Button>
+              <Button onClick={() => void book()}>{t('book')}</Button>
             </>
           ) : null}
           {openNow ? (

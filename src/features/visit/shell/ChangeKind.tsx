@@ -1,15 +1,12 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import type { VisitKind } from '@/core';
-import todayWords from '@/i18n/messages/en/today.messages.json';
-import visitKindWords from '@/i18n/messages/en/visitKind.messages.json';
-import { withWords } from '@/i18n/withWords';
 import { Panel } from '@/ui/Panel';
 import { KindChoice, useFeeWords } from '../../common/visitKind/KindChoice';
 import { useVisit } from './VisitProvider';
 
 /** What the visit was decided to be and to cost, what was proposed, and another kind or fee by one press. */
-function ChangeKindPanel({ onClose }: { readonly onClose: () => void }) {
+export function ChangeKind({ onClose }: { readonly onClose: () => void }) {
   const t = useTranslations('visitKind');
   const kinds = useTranslations('today.kind');
   const fees = useFeeWords();
@@ -39,5 +36,3 @@ function ChangeKindPanel({ onClose }: { readonly onClose: () => void }) {
     </Panel>
   );
 }
-
-export const ChangeKind = withWords({ today: todayWords, visitKind: visitKindWords }, ChangeKindPanel);

@@ -1,16 +1,19 @@
 'use client';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { mayOpenVisit } from '@/core';
+import todayWords from '@/i18n/messages/en/today.messages.json';
+import visitKindProblems from '@/i18n/messages/en/visitKindProblems.messages.json';
+import visitKindWords from '@/i18n/messages/en/visitKind.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
+import { ChangeKind } from './ChangeKind';
 import { useVisit } from './VisitProvider';
 
-const ChangeKind = lazy(() => import('./ChangeKind').then((m) => ({ default: m.ChangeKind })));
-
 /** What this visit is; pressed, it becomes another, or costs something else. */
-export function KindOfVisit() {
-  const kinds = useTranslations('steps.kinds');
-  const t = useTranslations('frame');
+function KindButton() {
+  const kinds = useTranslations('today.kind');
+  const t = useTranslations('visitKind');
   const { record } = useVisit();
   const [open, setOpen] = useState(false);
   const { kind, closedAt } = record.visit;
@@ -18,7 +21,7 @@ export function KindOfVisit() {
   return (
     <>
       {mayChange ? (
-        <Button look="quiet" aria-label={t('changeKind', { kind: kinds(kind) })} onClick={() => setOpen(true)} data-testid="kind-of-visit">
+        <Button look="quiet" aria-label={t('change', { kind: kinds(kind) })} onClick={() => setOpen(true)} data-testid="kind-of-visit">
           {kinds(kind)}
         </Button>
       ) : (
@@ -26,11 +29,9 @@ export function KindOfVisit() {
           {kinds(kind)}
         </span>
       )}
-      {open ? (
-        <Suspense fallback={null}>
-          <ChangeKind onClose={() => setOpen(false)} />
-        </Suspense>
-      ) : null}
+      {open ? <ChangeKind onClose={() => setOpen(false)} /> : null}
     </>
   );
 }
+
+export const KindOfVisit = withWords({ today: todayWords, visitKind: visitKindWords, problems: visitKindProblems }, KindButton);

@@ -2,7 +2,7 @@
 import { Lock } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { Fragment, type ReactNode } from 'react';
+import { Fragment, lazy, Suspense, type ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useKey } from '../../common/keys';
 import { useTranslations } from 'use-intl';
@@ -13,9 +13,10 @@ import { Rail } from '../../common/Rail';
 import { OpenWorking, WorkingProvider, type WorkingBlock } from '../../common/Working';
 import { WearerStrip } from '../../common/WearerStrip';
 import { AlertBand, HandOverStrip } from './HandOverStrip';
-import { KindOfVisit } from './KindOfVisit';
 import { LockedStep } from './LockedStep';
 import { useVisit } from './VisitProvider';
+
+const KindOfVisit = lazy(() => import('./KindOfVisit').then((m) => ({ default: m.KindOfVisit })));
 
 /** Keys that a step listens to, and what they do. */
 export type KeyHint = readonly [keys: readonly string[], does: string];
@@ -87,7 +88,9 @@ function StepFrame({ step, children, margin, keys = [], barKeys, actions }: Omit
       marginWords={{ open: t('marginOpen'), close: t('marginClose'), label: t('margin') }}
       bar={
         <>
-          <KindOfVisit />
+          <Suspense fallback={null}>
+            <KindOfVisit />
+          </Suspense>
           <div className="frame-bar-keys">
             {locked ? null : barKeys}
             {[...(locked ? [] : keys), [['[', ']'], t('steps')] as const].map(([caps, does]) => (

@@ -63,11 +63,13 @@ import today from './today.messages.json';
 import turnDesk from './turnDesk.messages.json';
 import visit from './visit.messages.json';
 import visitKind from './visitKind.messages.json';
+import visitKindProblems from './visitKindProblems.messages.json';
 import visitProblems from './visitProblems.messages.json';
 import wearer from './wearer.messages.json';
 import wearerForm from './wearerForm.messages.json';
 import wearers from './wearers.messages.json';
 import wornNow from './wornNow.messages.json';
+import wornNowProblems from './wornNowProblems.messages.json';
 
 /** Every word of the language, for types and tests: a page imports only what it says. */
 export const en = {
@@ -108,7 +110,7 @@ export const en = {
   powerField,
   prescription,
   print,
-  problems: { ...problems, ...diaryProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems },
+  problems: { ...problems, ...diaryProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems },
   purposes,
   range,
   raw,

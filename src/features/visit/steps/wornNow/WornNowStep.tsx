@@ -5,6 +5,7 @@ import { EYES } from '@/core';
 import { formatDay } from '@/i18n/format';
 import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import wornNowWords from '@/i18n/messages/en/wornNow.messages.json';
+import wornNowProblems from '@/i18n/messages/en/wornNowProblems.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
@@ -111,4 +112,4 @@ function WornMargin({ asking }: { readonly asking: AskingState }) {
   );
 }
 
-export const WornNowStep = withWords({ purposes: purposesWords, wornNow: wornNowWords }, WornNowBody);
+export const WornNowStep = withWords({ purposes: purposesWords, wornNow: wornNowWords, problems: wornNowProblems }, WornNowBody);
