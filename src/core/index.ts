@@ -64,6 +64,7 @@ export * from './record/wornNow';
 export * from './record/wornDoubts';
 export * from './record/eyeSupply';
 export * from './record/visitSteps';
+export * from './record/firstStep';
 export * from './record/visitProposal';
 export * from './record/corrections';
 export * from './record/factKinds';

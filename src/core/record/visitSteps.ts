@@ -46,9 +46,6 @@ const STEPS_OF: Readonly<Record<VisitKind, readonly StepId[]>> = {
  */
 export const stepsOf = (kind: VisitKind): readonly StepId[] => STEPS_OF[kind];
 
-/** The step that a visit begins with. @example firstStep('longFollowUp') → 'wornNow' */
-export const firstStep = (kind: VisitKind): StepId => STEPS_OF[kind][0] ?? 'history';
-
 /**
  * The steps that a visit lists: those of its kind, then those beside them that something stands in, or that is open.
  * @param isUsed whether something was recorded in a step that the kind does not name

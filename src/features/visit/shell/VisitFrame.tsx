@@ -13,9 +13,9 @@ import { Rail } from '../../common/Rail';
 import { OpenWorking, WorkingProvider, type WorkingBlock } from '../../common/Working';
 import { WearerStrip } from '../../common/WearerStrip';
 import { AlertBand, HandOverStrip } from './HandOverStrip';
-import { LockedStep } from './LockedStep';
 import { useVisit } from './VisitProvider';
 
+const LockedStep = lazy(() => import('./LockedStep').then((m) => ({ default: m.LockedStep })));
 const KindOfVisit = lazy(() => import('./KindOfVisit').then((m) => ({ default: m.KindOfVisit })));
 
 /** Keys that a step listens to, and what they do. */
@@ -108,7 +108,13 @@ function StepFrame({ step, children, margin, keys = [], barKeys, actions }: Omit
         </p>
       ) : null}
       <AlertBand />
-      {locked ? <LockedStep /> : children}
+      {locked ? (
+        <Suspense fallback={null}>
+          <LockedStep />
+        </Suspense>
+      ) : (
+        children
+      )}
     </Frame>
   );
 }
