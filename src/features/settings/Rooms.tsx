@@ -5,6 +5,7 @@ import { useTranslations } from 'use-intl';
 import { may, type PracticeHours } from '@/core';
 import type { RoomRow } from '@/db/room';
 import diaryProblems from '@/i18n/messages/en/diaryProblems.messages.json';
+import practiceProblems from '@/i18n/messages/en/practiceProblems.messages.json';
 import roomsWords from '@/i18n/messages/en/rooms.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
@@ -124,4 +125,4 @@ function Room({ room, above, mayChange }: { readonly room: RoomRow; readonly abo
   );
 }
 
-export const Rooms = withWords({ rooms: roomsWords, problems: diaryProblems }, RoomsPage);
+export const Rooms = withWords({ rooms: roomsWords, problems: { ...diaryProblems, ...practiceProblems } }, RoomsPage);

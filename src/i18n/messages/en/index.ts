@@ -40,6 +40,7 @@ import peroxide from './peroxide.messages.json';
 import powerField from './powerField.messages.json';
 import prescription from './prescription.messages.json';
 import print from './print.messages.json';
+import practiceProblems from './practiceProblems.messages.json';
 import problems from './problems.messages.json';
 import purposes from './purposes.messages.json';
 import range from './range.messages.json';
@@ -110,7 +111,8 @@ export const en = {
   powerField,
   prescription,
   print,
-  problems: { ...problems, ...diaryProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems },
+  problems: { ...problems, ...diaryProblems,
+    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems },
   purposes,
   range,
   raw,
