@@ -48,7 +48,7 @@ interface FrameOfStep {
   readonly actions: ReactNode;
 }
 
-/** The frame of a visit: strip with name and birth date, the eight steps, margin and bar. */
+/** The frame of a visit: strip with name and birth date, the steps of its kind, margin and bar. */
 export function VisitFrame({ workings, margin, marginEnd, ...frame }: FrameOfStep) {
   if (!workings) return <StepFrame margin={margin} {...frame} />;
   const whole = (
