@@ -1,5 +1,5 @@
 import 'server-only';
-import type { ExaminedElsewhere } from '../core';
+import type { ExaminedElsewhere, VisitKind } from '../core';
 import type { Db } from './client';
 
 /** The newest full examination elsewhere that is known of. */
@@ -22,6 +22,9 @@ export async function insertExaminedElsewhere(
   await sql`insert into examined_elsewhere ${sql({ ...examined })}`;
 }
 
-/** The days of a wearer's newest visit of each of some kinds, as instants. */
-export const newestVisitOf = (sql: Db, practiceId: string, wearerId: string) => sql<{ readonly kind: string; readonly openedAt: string }[]>`
-  select kind, max(opened_at) as opened_at from visit where practice_id = ${practiceId} and wearer_id = ${wearerId} group by kind`;
+/** When a wearer's newest visit of each kind was opened. @param except a visit that is not counted; null for none */
+export const newestVisitOf = (sql: Db, practiceId: string, wearerId: string, except: string | null) => sql<
+  { readonly kind: VisitKind; readonly openedAt: string }[]
+>`
+  select kind, max(opened_at) as opened_at from visit
+  where practice_id = ${practiceId} and wearer_id = ${wearerId} and id is distinct from ${except}::uuid group by kind`;

@@ -22,7 +22,6 @@ const open = async (record: number, kind: string, more: object = {}, caller = wo
 
 describe('what a visit is and costs', () => {
   it('is proposed, and what a person decided is kept beside it', async () => {
-    await world.must('changeSetting', { key: 'lensAnnualFee', value: 55.5, lastChangeId: null }, world.callers.admin);
     expect(await proposed(4)).toMatchObject({ kind: 'firstFit', because: 'nothingWorn' });
     const done = await open(4, 'lensAnnual', { fee: 40 });
     const visitId = String(done.ok ? done.value['visitId'] : '');
@@ -31,7 +30,7 @@ describe('what a visit is and costs', () => {
     expect(await world.do('changeVisit', { visitId, version: before.version, kind: 'fullAnnual', fee: null })).toMatchObject({ ok: true });
     const record = await world.record(visitId);
     expect(record.visit).toMatchObject({ kind: 'fullAnnual', version: before.version + 1 });
-    expect(record.decided).toMatchObject({ fee: 0, proposedKind: 'firstFit', decidedByName: 'Asha Penhallow' });
+    expect(record.decided).toMatchObject({ fee: 110, proposedKind: 'firstFit', proposedFee: 120, decidedByName: 'Asha Penhallow' });
     // Appended: what was decided first is still to be read.
     expect((await decisions(visitId)).map((d) => d.kind)).toEqual(['lensAnnual', 'fullAnnual']);
     expect(await world.do('changeVisit', { visitId, version: before.version, kind: 'refit', fee: null })).toMatchObject({ error: { kind: 'conflict' } });
@@ -40,7 +39,7 @@ describe('what a visit is and costs', () => {
   it('costs what the settings say where nobody says otherwise; an odd amount is said at its field', async () => {
     const done = await open(4, 'lensAnnual');
     const visitId = String(done.ok ? done.value['visitId'] : '');
-    expect((await decisions(visitId))[0]?.fee).toBe(55.5);
+    expect((await decisions(visitId))[0]?.fee).toBe(60);
     await world.must('closeVisit', { visitId, version: 1 });
     for (const fee of [-1, 0.001, Number.NaN, 1e9])
       expect(await open(4, 'refit', { fee })).toMatchObject({ error: { fields: [{ path: ['fee'], code: 'feeShape' }] } });
@@ -87,6 +86,16 @@ describe('what the proposal rests on', () => {
     const { examinedElsewhere } = await fileOf(2);
     expect(examinedElsewhere).toMatchObject({ examinedOn: '2026-11-02', byWhom: 'the harbour clinic', recordedByName: 'Renny Okoro-Vale' });
     expect(inAYear({ newestOf: { firstFit: '2025-11-01T15:00:00Z' }, examinedElsewhere })).toBe('lensAnnual');
+    // A visit is no reason for itself: a refit that begins is not followed up on its first day.
+    world.move(340 * 24 * 3600);
+    for (const kind of ['refit', 'fullAnnual']) {
+      const done = await open(2, kind);
+      const id = String(done.ok ? done.value['visitId'] : '');
+      expect(await decisions(id)).toMatchObject([{ kind, proposedKind: 'lensAnnual', because: 'annualExamined' }]);
+      await world.must('closeVisit', { visitId: id, version: 1 });
+      await world.db.owner`update visit set kind = 'lesson' where id = ${id}`;
+    }
+    world.move(-340 * 24 * 3600);
   });
   it('a final prescription need not wait at a follow-up, whichever', async () => {
     for (const [kind, waits] of [

@@ -1,6 +1,6 @@
 import 'server-only';
 import { feeOf, mayOpenVisit, proposalOf, proposeVisit, type VisitKind } from '../../core';
-import { insertExaminedElsewhere } from '../../db/examined';
+import { insertExaminedElsewhere, newestVisitOf } from '../../db/examined';
 import { insertVisitDecision, setVisitKind } from '../../db/visitDecision';
 import { findWearer } from '../../db/wearer';
 import { must } from '../../lib/assert';
@@ -18,7 +18,10 @@ export async function decideVisit(
 ): Promise<void> {
   const { tx, caller, now, today, settings, practice } = context;
   const file = must(await readWearerFile(context, visit.wearerId, null), 'wearer');
-  const proposed = proposeVisit(proposalOf(file, today, practice.timeZone), settings.examinedMonths);
+  // This visit is what is decided on: it is no reason for itself.
+  const others = await newestVisitOf(tx, caller.practiceId, visit.wearerId, visit.visitId);
+  const newestOf = Object.fromEntries(others.map((v) => [v.kind, v.openedAt]));
+  const proposed = proposeVisit(proposalOf({ ...file, newestOf }, today, practice.timeZone), settings.examinedMonths);
   await insertVisitDecision(tx, {
     id: context.newId(),
     practiceId: caller.practiceId,

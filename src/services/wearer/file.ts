@@ -39,7 +39,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     tasks: listTasksOf(tx, practiceId, wearerId),
     broughtAlong: listBroughtAlong(tx, practiceId, wearerId),
     stops: stoppedSince(tx, practiceId, wearerId),
-    newestOf: newestVisitOf(tx, practiceId, wearerId),
+    newestOf: newestVisitOf(tx, practiceId, wearerId, null),
     examined: newestExaminedElsewhere(tx, practiceId, wearerId),
   });
   const [wearer] = rows.wearers;
