@@ -24,4 +24,5 @@ export const countingOrders = (sql: Db, practiceId: string, wearerId: string, { 
     or o.id in (select x.order_id from (
       select l.order_id, row_number() over (partition by h.eye order by h.recorded_at desc, h.visit_version desc) as place
       from hand_over h join order_line l on l.practice_id = h.practice_id and l.id = h.order_line_id
-      where h.practice_id = ${practiceId} and h.wearer_id = ${wearerId} and not h.voided) x where x.place = 1))`;
+      where h.practice_id = ${practiceId} and h.wearer_id = ${wearerId} and not h.voided
+        and not exists (select 1 from hand_over c where c.practice_id = h.practice_id and c.corrects_id = h.id)) x where x.place = 1))`;

@@ -26,7 +26,6 @@ const answer = z.discriminatedUnion('answer', [
   z.object({ answer: z.literal('lost') }),
   z.object({ answer: z.literal('glasses') }),
 ]);
-export type WornAnswerInput = z.infer<typeof answer>;
 
 export const wornNowForm = z
   .object({
