@@ -261,6 +261,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
     },
     earlierRefractions: [],
     earlierRotations: [],
+    knownTurns: [],
     bestBefore: { right: null, left: null },
     families,
     ofLenses: families,

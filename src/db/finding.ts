@@ -15,7 +15,7 @@ const held = (sql: Db, visit: VisitRow) => sql`
 export function listFindingsBefore(sql: Db, visit: VisitRow) {
   return sql<RecordedFinding[]>`
     select distinct on (f.eye, f.sign) f.id, f.root_id, f.corrects_id, f.voided, f.eye, f.visit_id, f.observed_at, f.recorded_at,
-      f.recorded_by, p.display_name as recorded_by_name, f.reason, f.sign, f.number_value, f.word_value
+      f.recorded_by, p.display_name as recorded_by_name, f.reason, f.sign, f.number_value, f.word_value, f.copied_from_id
     from (${held(sql, visit)}) f join person p on p.id = f.recorded_by
     order by f.eye, f.sign, f.begun_at desc, f.begun_version desc`;
 }
@@ -31,7 +31,7 @@ export interface GradedBefore {
   readonly seenAt: readonly string[];
 }
 
-/** Grades and figures of the visits before one: the lowest of all, and the newest points of the trend. */
+/** Grades and figures of the visits before one: the lowest of all, and the newest points of the trend; what was only repeated is none. */
 export function listGradedBefore(sql: Db, visit: VisitRow, points: number) {
   return sql<GradedBefore[]>`
     select v.eye, v.sign, min(v.number_value) as lowest,
@@ -39,6 +39,6 @@ export function listGradedBefore(sql: Db, visit: VisitRow, points: number) {
       (array_agg(v.observed_at order by v.observed_at desc))[1:${points}::int] as seen_at
     from (
       select distinct on (f.seen_in, f.eye, f.sign) f.eye, f.sign, f.number_value, f.observed_at
-      from (${held(sql, visit)}) f order by f.seen_in, f.eye, f.sign, f.begun_at desc, f.begun_version desc) v
+      from (${held(sql, visit)}) f where f.copied_from_id is null order by f.seen_in, f.eye, f.sign, f.begun_at desc, f.begun_version desc) v
     where v.number_value is not null group by v.eye, v.sign`;
 }

@@ -11,7 +11,7 @@ import type { Meta } from './recordMeta';
 export function listHistory(sql: Db, visit: VisitRow) {
   const before = earlierVisits(sql, visit);
   return sql<HistoryAnswerRow[]>`
-    select a.id, a.visit_id, a.question, a.value, a.note, a.recorded_at, p.display_name as recorded_by_name,
+    select a.id, a.visit_id, a.question, a.value, a.note, a.read_back, a.recorded_at, p.display_name as recorded_by_name,
       k.acknowledged_at, q.display_name as acknowledged_by_name
     from history_answer a join person p on p.id = a.recorded_by
     left join alert_acknowledgement k on k.history_answer_id = a.id left join person q on q.id = k.acknowledged_by
@@ -31,11 +31,17 @@ export function listHistory(sql: Db, visit: VisitRow) {
 export async function insertAnswers(
   sql: Db,
   m: Omit<Meta, 'id'>,
-  answers: readonly { readonly id: string; readonly question: string; readonly value: AnswerValue | null; readonly note: string | null }[],
+  answers: readonly {
+    readonly id: string;
+    readonly question: string;
+    readonly value: AnswerValue | null;
+    readonly note: string | null;
+    readonly readBack?: boolean;
+  }[],
 ): Promise<void> {
   await sql`
-    insert into history_answer (id, practice_id, visit_id, visit_version, question, value, note, recorded_at, recorded_by)
-    select (a.answer->>'id')::uuid, ${m.practiceId}, ${m.visitId}, ${m.visitVersion}, a.answer->>'question', a.answer->'value', a.answer->>'note', ${m.at}, ${m.by}
+    insert into history_answer (id, practice_id, visit_id, visit_version, question, value, note, read_back, recorded_at, recorded_by)
+    select (a.answer->>'id')::uuid, ${m.practiceId}, ${m.visitId}, ${m.visitVersion}, a.answer->>'question', a.answer->'value', a.answer->>'note', coalesce((a.answer->>'readBack')::boolean, false), ${m.at}, ${m.by}
     from jsonb_array_elements(${sql.json(answers.map((a) => ({ ...a, value: Array.isArray(a.value) ? [...(a.value as readonly string[])] : a.value })))})
       with ordinality as a (answer, place) order by a.place`;
 }

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { OnEyeFact, VisitRow } from '../core';
+import { FEWEST_READINGS, type KnownTurn, type OnEyeFact, type VisitRow } from '../core';
 import type { Db } from './client';
 import { factRows, factsByKind } from './fact';
 import { visitsBefore } from './visit';
@@ -15,6 +15,29 @@ export const listSameLensesBefore = (sql: Db, visit: VisitRow) =>
   factRows(sql, ['lensOnEye', 'rotation'], visit.practiceId, (_sql, kind) =>
     kind === 'lensOnEye' ? sql`f.root_id in (${sameLenses(sql, visit)})` : sql`f.lens_on_eye_id in (${sameLenses(sql, visit)})`,
   );
+
+/**
+ * Of each lens that is, or was, on an eye in this visit: the last whole series of readings that a lens of its family had on that
+ * eye at an earlier one. Looks that only confirmed a turn are no series, nor are readings before the lens had settled.
+ */
+export const listKnownTurns = (sql: Db, visit: VisitRow) => sql<KnownTurn[]>`
+  with series as (
+    select e.eye, f.code, max(r.observed_at) as at, array_agg(r.rotation_left_deg order by r.sequence) as readings
+    from rotation_reading r
+    join lens_on_eye e on e.practice_id = r.practice_id and e.root_id = r.lens_on_eye_id and not e.voided
+      and not exists (select 1 from lens_on_eye n where n.practice_id = e.practice_id and n.corrects_id = e.id)
+    join lens l on l.practice_id = e.practice_id and l.id = e.lens_id
+    join lens_family_version f on f.practice_id = l.practice_id and f.id = l.family_version_id
+    where r.practice_id = ${visit.practiceId} and r.visit_id in (${visitsBefore(sql, visit)}) and not r.voided and not r.provisional and r.how <> 'look'
+      and not exists (select 1 from rotation_reading n where n.practice_id = r.practice_id and n.corrects_id = r.id)
+    group by e.eye, f.code, r.lens_on_eye_id, r.series_no having count(*) >= ${FEWEST_READINGS})
+  select distinct on (h.root_id) h.root_id as lens_on_eye_id, s.at, s.readings
+  from lens_on_eye h
+  join lens l on l.practice_id = h.practice_id and l.id = h.lens_id
+  join lens_family_version f on f.practice_id = l.practice_id and f.id = l.family_version_id
+  join series s on s.eye = h.eye and s.code = f.code
+  where h.practice_id = ${visit.practiceId} and h.visit_id = ${visit.id}
+  order by h.root_id, s.at desc`;
 
 /** A wearer, and a visit of theirs that is read apart; null: none. */
 export type WearerScope = Pick<VisitRow, 'practiceId' | 'wearerId'> & { readonly id: string | null };

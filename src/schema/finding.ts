@@ -1,5 +1,5 @@
-import { ACUITY_WAYS, EYES, findingProblem, findingsConflict } from '../core';
-import { acuity, inVisit } from './fields';
+import { ACUITY_WAYS, COPIED_SIGNS, EYES, findingProblem, findingsConflict } from '../core';
+import { acuity, eye, inVisit, uuid } from './fields';
 import { z } from 'zod';
 
 const finding = z.object({ sign: z.string().max(30), value: z.union([z.number(), z.string().max(30)]) }).superRefine((f, ctx) => {
@@ -7,13 +7,25 @@ const finding = z.object({ sign: z.string().max(30), value: z.union([z.number(),
   if (problem) ctx.addIssue({ code: 'custom', message: problem.code, params: { data: problem.data }, path: ['value'] });
 });
 const oneEye = z.array(finding).max(40);
+/** Grades of earlier visits that are as they were, by the findings they are copied from. */
+const asLastTime = z.array(uuid).max(COPIED_SIGNS.length).default([]);
 /** What an eye sees without a contact lens; needs no power. */
 const sight = z
   .array(z.object({ way: z.enum(ACUITY_WAYS), acuity }))
   .max(3)
   .default([]);
 export const findingsForm = z
-  .object({ ...inVisit, right: oneEye, left: oneEye, rightSight: sight, leftSight: sight })
+  .object({
+    ...inVisit,
+    right: oneEye,
+    left: oneEye,
+    rightSight: sight,
+    leftSight: sight,
+    rightAsLastTime: asLastTime,
+    leftAsLastTime: asLastTime,
+    /** Eyes whose lens comes off for it. */
+    lensOff: z.array(eye).max(2).default([]),
+  })
   .refine((form) => form.right.length + form.left.length + form.rightSight.length + form.leftSight.length > 0, { message: 'nothingToRecord', path: ['right'] })
   .superRefine((form, ctx) => {
     for (const e of EYES) {

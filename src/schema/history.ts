@@ -16,6 +16,8 @@ const answer = z.object({
     .nullable()
     .default(null)
     .transform((text) => (text === '' ? null : text)),
+  /** Read back as it was said before, and confirmed. */
+  readBack: z.boolean().default(false),
 });
 export const historyForm = z.object({ ...inVisit, answers: z.array(answer).min(1, 'nothingToRecord').max(60) });
 

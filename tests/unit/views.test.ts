@@ -235,6 +235,7 @@ describe('the step index', () => {
     stepAnswers({
       ...r,
       visitId: r.visit.id,
+      kind: r.visit.kind,
       eyes: { right: stateFor(r, 'right'), left: stateFor(r, 'left') },
       health: healthOfRecord(r, { right: null, left: null }),
     });

@@ -41,6 +41,7 @@ function finding(eye: Eye, sign: string, value: number | string, visitId = 'toda
     sign,
     numberValue: typeof value === 'number' ? value : null,
     wordValue: typeof value === 'string' ? value : null,
+    copiedFromId: null,
     ...change,
   };
 }

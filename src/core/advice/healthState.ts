@@ -1,7 +1,7 @@
 import type { PracticeSettings } from '../practiceSettings';
 import { latest, type FactChain } from '../record/chains';
 import type { RecordedFinding } from '../record/visitFacts';
-import { EYES, type Eye } from '../units';
+import { EYES, type Eye, type IsoInstant } from '../units';
 import type { Answer, Answers, AnswerValue } from './answers';
 import { evidenceKey, firedRules, notOverridden, type Fired } from './evaluate';
 import { adviceFacts, type AdviceFacts, type PowerSummary } from './facts';
@@ -47,6 +47,8 @@ export interface HealthState {
   readonly today: Readonly<Record<Eye, Findings>>;
   readonly findings: Readonly<Record<Eye, Findings>>;
   readonly baseline: Readonly<Record<Eye, Findings>>;
+  /** Signs that were said at this visit to be as last time, and when they were really seen. */
+  readonly repeated: Readonly<Record<Eye, Readonly<Partial<Record<SignId, IsoInstant>>>>>;
   readonly facts: AdviceFacts;
   readonly fired: readonly Fired[];
   /** Stops that wait for a prescriber's reason. */
@@ -61,6 +63,9 @@ export interface HealthState {
 const OF_THE_DAY: readonly string[] = ['danger', 'onset', 'headache', ...SYMPTOMS.map((s) => s.id)];
 /** Said of one day among answers that hold longer. */
 const DAY_OPTIONS: Readonly<Partial<Record<QuestionId, readonly string[]>>> = { health: ['illToday'] };
+
+/** A grade that was not seen today, but said to be as it was. */
+const isRepeated = (chain: FactChain<RecordedFinding>): boolean => chain.current?.copiedFromId != null;
 
 function answersOf(rows: readonly RecordedAnswer[]): Answers {
   const out: Partial<Record<QuestionId, Answer>> = {};
@@ -106,13 +111,16 @@ export function healthState(input: HealthInput): HealthState {
   const never = said.lastWorn?.value === 'never';
   const carried = Object.fromEntries(Object.entries(before).filter(([id]) => !(never && question(id)?.asked === 'wornBefore')));
   const answers: Answers = { ...carried, ...said };
+  const ofToday = (c: FactChain<RecordedFinding>): boolean => c.rows[0]?.visitId === input.visitId;
   const pick = (of: 'today' | 'before', eye: Eye): Findings =>
     findingsOf(
-      input.findings.filter((c) => (of === 'today' ? c.rows[0]?.visitId === input.visitId : earlier(c.rows[0]?.visitId ?? ''))),
+      input.findings.filter((c) => (of === 'today' ? ofToday(c) && !isRepeated(c) : earlier(c.rows[0]?.visitId ?? ''))),
       eye,
     );
   const both = (make: (eye: Eye) => Findings): Record<Eye, Findings> => ({ right: make('right'), left: make('left') });
   const today = both((eye) => pick('today', eye));
+  const repeatedOf = (eye: Eye): HealthState['repeated'][Eye] =>
+    Object.fromEntries(input.findings.flatMap((c) => (ofToday(c) && isRepeated(c) && c.current?.eye === eye ? [[c.current.sign, c.current.observedAt]] : [])));
   const baseline = both((eye) => pick('before', eye));
   const corneaSeen = (eye: Eye): 'yes' | 'no' =>
     input.findings.some((c) => {
@@ -137,6 +145,7 @@ export function healthState(input: HealthInput): HealthState {
     today,
     findings,
     baseline,
+    repeated: { right: repeatedOf('right'), left: repeatedOf('left') },
     facts,
     fired,
     waiting: notOverridden(

@@ -15,6 +15,7 @@ import type {
   VisitFacts,
 } from '../record/visitFacts';
 import type { RotationRules, TriedFamily } from '../rotation/rotationVerdict';
+import { knownMean, withKnown, type KnownTurn } from '../rotation/knownTurn';
 import { seriesStats, type SeriesStats } from '../rotation/series';
 import type { Degrees, Eye, IsoInstant } from '../units';
 import { eyeVerdict, type EyeVerdict, type Picked } from './eyeVerdict';
@@ -46,6 +47,8 @@ export interface EyeContext {
   readonly bestBefore?: LogMar | null;
   /** Pain, stain, an infiltrate or an only good eye: sight a single line short is asked about. */
   readonly oneLineAsks?: boolean;
+  /** How lenses of this visit, or others of their family, turned on this eye before. */
+  readonly knownTurns?: readonly KnownTurn[];
 }
 
 type Current<F extends Fact> = (FactChain<F> & { readonly current: F }) | null;
@@ -65,6 +68,10 @@ export interface EyeState {
   /** The last series of readings of the mark, in the order read. */
   readonly series: readonly RotationChain[];
   readonly turn: SeriesStats | null;
+  /** The turn of an earlier visit that counts with today's look, since that found it again; null where today's readings stand alone. */
+  readonly turnConfirms: KnownTurn | null;
+  /** Where the mark is known to sit from an earlier visit, degrees; null where nobody knows. */
+  readonly turnKnown: Degrees | null;
   readonly overRefraction: Current<OverRefractionFact>;
   /** Where the mark sat when it was taken; null when it was not read. */
   readonly overTurn: Degrees | null;
@@ -160,13 +167,6 @@ export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) =
   const ofLens = (row: { readonly eye: Eye; readonly lensOnEyeId: string }): boolean => row.eye === eye && row.lensOnEyeId === onEye?.rootId;
   const fit = latest(facts.fits, ofLens);
   const series = onEye ? lastSeries(facts.rotations, onEye.rootId) : [];
-  const turn =
-    series.length === 0
-      ? null
-      : seriesStats(
-          series.map((c) => c.current.rotationLeftDeg),
-          rules.readerNoiseDegrees,
-        );
   const overs = facts.overRefractions.filter(holds).filter((c) => ofLens(c.current));
   const overRefraction = overs.at(-1) ?? null;
   const overBefore = overs.slice(0, -1);
@@ -176,6 +176,11 @@ export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) =
   const findings = findingValues(findingChains);
   const lens = onEye?.current.lensId && extra?.how ? lensOf(onEye.current.lensId) : undefined;
   const over = overRefraction?.current.acuityLogMar ?? null;
+  const known = context.knownTurns?.find((k) => k.lensOnEyeId === onEye?.rootId) ?? null;
+  const turnKnown = known && lens ? knownMean(known, rules, lens.power.cylinder) : null;
+  const today = series.map((c) => c.current.rotationLeftDeg);
+  const readings = withKnown(today, turnKnown, known?.readings ?? []);
+  const turn = readings.length === 0 ? null : seriesStats(readings, rules.readerNoiseDegrees);
   const verdict = eyeVerdict({
     refraction: refraction && { power: powerOf(refraction.current), vertexMm: refraction.current.vertexMm },
     lens: lens?.power ?? null,
@@ -202,6 +207,8 @@ export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) =
     fit,
     series,
     turn,
+    turnConfirms: readings.length > today.length ? known : null,
+    turnKnown,
     overRefraction,
     overTurn,
     overBefore,

@@ -2,6 +2,7 @@ import { eyeAtRisk, type HealthState } from '../advice/healthState';
 import { eyeState, type EyeContext, type EyeRules, type EyeState, type LensOfEye } from '../fit/eyeState';
 import type { Picked } from '../fit/eyeVerdict';
 import type { LogMar } from '../optics/acuity';
+import type { KnownTurn } from '../rotation/knownTurn';
 import type { Eye } from '../units';
 import type { VisitFacts } from './visitFacts';
 
@@ -14,6 +15,7 @@ export interface EyesOf {
   readonly bestBefore: Readonly<Record<Eye, LogMar | null>>;
   /** History and eye health without any power. */
   readonly health: HealthState;
+  readonly knownTurns: readonly KnownTurn[];
   readonly picks?: Picks;
 }
 
@@ -23,6 +25,7 @@ export const contextOf = (of: EyesOf, eye: Eye): EyeContext => ({
   bestBefore: of.bestBefore[eye],
   oneLineAsks: eyeAtRisk(of.health, eye),
   picked: of.picks?.[eye] ?? null,
+  knownTurns: of.knownTurns,
 });
 
 /** Both eyes of a visit as they stand: in the browser and on the server alike. */

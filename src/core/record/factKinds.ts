@@ -136,7 +136,7 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
   eyeAcuity: { table: 'eye_acuity', columns: ['way', 'acuity_log_mar', 'acuity_typed'], takes: 'acuity', slice: 'measures', told: (row) => row.acuityTyped },
   finding: {
     table: 'eye_finding',
-    columns: ['sign', 'number_value', 'word_value'],
+    columns: ['sign', 'number_value', 'word_value', 'copied_from_id'],
     takes: 'sign',
     problem: eyeSignProblem,
     sequenced: true,

@@ -59,6 +59,8 @@ export interface ReferralRow {
 /** What was asked, looked at, stopped, passed and decided. Everything here is appended. */
 
 export interface HistoryAnswerRow extends RecordedAnswer {
+  /** Read back to the wearer and confirmed, rather than asked openly. */
+  readonly readBack: boolean;
   readonly recordedAt: string;
   readonly recordedByName: string;
   readonly acknowledgedByName: string | null;

@@ -7,7 +7,7 @@ import type { Order } from './order';
 import type { Prescription } from './prescription';
 import { latest, type FactChain } from './chains';
 import type { WornAnswerFact } from './visitFacts';
-import { NEVER_LOCKED, STEP_IDS, type StepId } from './visitSteps';
+import { NEVER_LOCKED, STEP_IDS, stepsOf, type StepId, type VisitKind } from './visitSteps';
 
 /** What a step says of itself in the index: a code for its words, and its state. */
 export interface StepAnswer {
@@ -52,6 +52,7 @@ export type StepAnswers = Readonly<Record<StepId, StepAnswer>>;
 /** What the answers of the steps rest on. */
 export interface Answered {
   readonly visitId: string;
+  readonly kind: VisitKind;
   readonly eyes: Readonly<Record<Eye, EyeState>>;
   readonly health: HealthState;
   readonly prescriptions: readonly Pick<Prescription, 'visitId' | 'issuedAt' | 'number'>[];
@@ -99,6 +100,12 @@ function wornAnswer({ visitId, wornAnswers }: Answered): StepAnswer {
   return { code: 'otherWorn', state: 'watch' };
 }
 
+/** Whether everything that is fresh at an annual visit has been looked at; other kinds of visit have no such page. */
+function asLastTimeAnswer({ kind, health, eyes }: Answered): StepAnswer {
+  const done = health.said.danger !== undefined && EYES.every((e) => eyes[e].overRefraction !== null && health.today[e].staining !== undefined);
+  return done && stepsOf(kind).includes('asLastTime') ? { code: 'read', state: 'ok' } : { code: 'notYet', state: null };
+}
+
 function openAnswers(of: Answered): StepAnswers {
   const {
     visitId,
@@ -119,6 +126,7 @@ function openAnswers(of: Answered): StepAnswers {
   const order = orders.find((o) => o.visitId === visitId);
   const read = both.some((s) => s.overRefraction !== null || s.turn !== null);
   return {
+    asLastTime: asLastTimeAnswer(of),
     wornNow: wornAnswer(of),
     history: historyAnswer(health),
     eyeHealth: eyeHealthAnswer(health),

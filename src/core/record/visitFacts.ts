@@ -39,8 +39,8 @@ export interface FitFact extends Fact {
   readonly verdict: FitWord;
   readonly provisional: boolean;
 }
-/** How a reading of the mark came about. */
-export const READ_HOW = ['drag', 'keys', 'typed', 'scale', 'pedal'] as const;
+/** How a reading of the mark came about; `look`: one look found it where it is known to sit. */
+export const READ_HOW = ['drag', 'keys', 'typed', 'scale', 'pedal', 'look'] as const;
 export type ReadHow = (typeof READ_HOW)[number];
 /** One blink's reading of the mark. */
 export interface RotationFact extends Fact {
@@ -146,6 +146,8 @@ export interface RecordedFinding extends Fact {
   readonly sign: string;
   readonly numberValue: number | null;
   readonly wordValue: string | null;
+  /** The earlier finding that this one repeats: it keeps that one's day, and never counts as graded today. */
+  readonly copiedFromId: string | null;
 }
 
 export interface AttemptFact extends Fact {

@@ -2,6 +2,7 @@ import type { HandOverLines } from '../advice/handOverLines';
 import type { HealthState } from '../advice/healthState';
 import type { DrawerCount } from '../lens/listOf';
 import type { InstrumentScale } from '../rotation/instrument';
+import type { KnownTurn } from '../rotation/knownTurn';
 import type { Eye } from '../units';
 import type { FactChain } from './chains';
 import type { HealthFile } from './healthFile';
@@ -70,6 +71,8 @@ export interface VisitSlices<Family> {
     /** Lenses of this visit that were on an eye at an earlier one too, and how they turned there. */
     readonly earlierOnEye: readonly FactChain<OnEyeFact>[];
     readonly earlierRotations: readonly FactChain<RotationFact>[];
+    /** Of each lens of this visit, how its family last turned on that eye at an earlier one. */
+    readonly knownTurns: readonly KnownTurn[];
     /** Best acuity of each eye at earlier visits, logMAR. */
     readonly bestBefore: Readonly<Record<Eye, number | null>>;
     readonly instruments: readonly InstrumentRow[];
@@ -101,6 +104,7 @@ export const SLICE_NAMES = ['health', 'trend', 'measures', 'supply', 'lenses', '
 
 /** What each page of a visit reads. */
 export const STEP_SLICES = {
+  asLastTime: ['health', 'measures', 'supply', 'lenses'],
   wornNow: ['health', 'measures', 'supply', 'lenses'],
   history: ['health', 'measures', 'supply', 'lenses'],
   eyeHealth: ['health', 'measures', 'trend', 'supply', 'lenses'],

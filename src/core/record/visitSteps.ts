@@ -1,5 +1,5 @@
 /** Steps of a visit, in the order in which they are usually done. The one list: screens, drafts and the database follow it. */
-export const STEP_IDS = ['wornNow', 'history', 'eyeHealth', 'refraction', 'lens', 'onEye', 'prescription', 'lesson', 'supply'] as const;
+export const STEP_IDS = ['asLastTime', 'wornNow', 'history', 'eyeHealth', 'refraction', 'lens', 'onEye', 'prescription', 'lesson', 'supply'] as const;
 export type StepId = (typeof STEP_IDS)[number];
 
 /** Kinds of visit. */
@@ -18,7 +18,7 @@ export const VISIT_KINDS = [
 export type VisitKind = (typeof VISIT_KINDS)[number];
 
 /** Steps that open whatever stops a lens: there it is said, seen and referred. */
-export const NEVER_LOCKED: readonly StepId[] = ['wornNow', 'history', 'eyeHealth'];
+export const NEVER_LOCKED: readonly StepId[] = ['asLastTime', 'wornNow', 'history', 'eyeHealth'];
 
 /**
  * What each kind of visit goes through, in its own order: whoever comes wearing lenses is read through them before they come off.
@@ -29,9 +29,9 @@ const STEPS_OF: Readonly<Record<VisitKind, readonly StepId[]>> = {
   // Nothing from here is on the eyes yet.
   firstFit: ['history', 'eyeHealth', 'refraction', 'lens', 'onEye', 'prescription', 'lesson', 'supply'],
   refit: ['wornNow', 'history', 'eyeHealth', 'refraction', 'lens', 'onEye', 'prescription', 'lesson', 'supply'],
-  fullAnnual: ['wornNow', 'history', 'onEye', 'eyeHealth', 'refraction', 'lens', 'prescription', 'supply'],
+  fullAnnual: ['asLastTime', 'wornNow', 'history', 'onEye', 'eyeHealth', 'refraction', 'lens', 'prescription', 'supply'],
   // Examined elsewhere within the time that the practice has set: no refraction, no dilation.
-  lensAnnual: ['wornNow', 'history', 'onEye', 'eyeHealth', 'prescription', 'supply'],
+  lensAnnual: ['asLastTime', 'wornNow', 'history', 'onEye', 'eyeHealth', 'prescription', 'supply'],
   shortFollowUp: ['wornNow', 'history', 'onEye', 'eyeHealth', 'prescription', 'supply'],
   longFollowUp: ['wornNow', 'history', 'onEye', 'eyeHealth', 'refraction', 'lens', 'prescription', 'lesson', 'supply'],
   lesson: ['history', 'eyeHealth', 'lesson', 'supply'],

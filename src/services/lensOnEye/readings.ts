@@ -1,10 +1,10 @@
 import 'server-only';
-import { EYES, lastSeries, patternData, patternsOfVisit, secondsBetween, type Eye, type OnEyeFact, type VisitRow } from '../../core';
+import { EYES, lastSeries, LOOK_WITHIN, patternData, patternsOfVisit, secondsBetween, type Eye, type OnEyeFact, type VisitRow } from '../../core';
 import { insertChoice } from '../../db/lensChoice';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { chooseLensForm, onEyeForm } from '../../schema/lensOnEye';
 import { defineCommand, type Context } from '../define';
-import { lensIdsOf, lensIn, namedLenses } from '../visit/lenses';
+import { eyesOf, lensIdsOf, lensIn, namedLenses } from '../visit/lenses';
 import { lockVisit, touching, type LockedVisit, type Touch } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 import type { z } from 'zod';
@@ -37,6 +37,15 @@ async function seriesFor(context: Context, visit: VisitRow, reading: Reading, pr
   return goesOn ? number : number + 1;
 }
 
+/** One look says that the mark sits where it is known to sit: there has to be such a place. */
+async function lookElsewhere(context: Context, visit: VisitRow, eye: Eye, reading: Reading): Promise<Result<never> | null> {
+  const looks = reading.blinks.filter((b) => b.how === 'look');
+  if (looks.length === 0) return null;
+  const { turnKnown } = (await eyesOf(context, visit))[eye];
+  const there = turnKnown !== null && looks.every((b) => Math.abs(b.rotationLeft - turnKnown) <= LOOK_WITHIN);
+  return there ? null : invalid([eye, 'blinks'], 'turnNotKnown');
+}
+
 /** Everything read on one eye, appended. */
 async function appendReading(context: Context, taken: LockedVisit, eye: Eye, reading: Reading): Promise<Result<null>> {
   const under = await lensUnder(context, taken.visit, eye, reading.lensOnEyeId);
@@ -44,6 +53,8 @@ async function appendReading(context: Context, taken: LockedVisit, eye: Eye, rea
   const { row, confirmed, settleMinutes } = under.value;
   const provisional = secondsBetween(row.putOnAt, context.now) < settleMinutes * 60;
   const hangs = { lensOnEyeId: row.rootId, provisional };
+  const looked = await lookElsewhere(context, taken.visit, eye, reading);
+  if (looked) return looked;
   const seriesNo = reading.blinks.length > 0 ? await seriesFor(context, taken.visit, reading, provisional) : 0;
   if (reading.fit !== null) taken.add('fit', eye, { ...hangs, verdict: reading.fit });
   for (const f of reading.findings) {

@@ -56,6 +56,7 @@ export async function eyesOf(context: Context, visit: VisitRow, picks: Picks = {
   return eyesOfVisit(facts, lensIn(named), context.settings, {
     age: (await reading.wearer()).age,
     bestBefore: (await reading.past()).bestBefore,
+    knownTurns: (await reading.past()).knownTurns,
     health: await reading.state(),
     picks,
   });

@@ -7,6 +7,7 @@ import {
   healthOf,
   myopicShift,
   powerOf,
+  type KnownTurn,
   type Eye,
   type FactChain,
   type FactKind,
@@ -46,7 +47,7 @@ import { listPrescriberIds } from '../../db/staff';
 import { newestVisitDecision } from '../../db/visitDecision';
 import { listOverrides, listStops } from '../../db/stop';
 import { earlierVisits, visitsBefore } from '../../db/visit';
-import { listGivenFamilies, listNewestTrials, listSameLensesBefore, listSupplyBefore, supplyBefore } from '../../db/visitPast';
+import { listGivenFamilies, listNewestTrials, listKnownTurns, listSameLensesBefore, listSupplyBefore, supplyBefore } from '../../db/visitPast';
 import { wearerRow } from '../../db/wearer';
 import { must } from '../../lib/assert';
 import type { Context } from '../define';
@@ -116,6 +117,7 @@ export class VisitReading {
     readonly extras: VisitFacts['onEyeExtras'];
     readonly choices: readonly LensChoice[];
     readonly same: FactsByKind<'lensOnEye' | 'rotation'>;
+    readonly knownTurns: readonly KnownTurn[];
   }> {
     const { tx } = this.context;
     const { id, practiceId } = this.visit;
@@ -127,6 +129,7 @@ export class VisitReading {
         choices: listChoices(tx, practiceId, id),
         // Asked of the lenses that are on an eye now.
         same: listSameLensesBefore(tx, this.visit),
+        knownTurns: listKnownTurns(tx, this.visit),
       });
       return { ...rows, facts: factsByKind(FACT_KIND_NAMES, rows.facts), same: factsByKind(['lensOnEye', 'rotation'], rows.same) };
     });
@@ -206,12 +209,13 @@ export class VisitReading {
   /** What of earlier visits stands beside what is measured here. */
   async past() {
     const rows = await this.history();
-    const { same } = await this.ofVisit();
+    const { same, knownTurns } = await this.ofVisit();
     return {
       earlierRefractions: EYES.flatMap((eye) => rows.powers.filter((p) => p.eye === eye)),
       bestBefore: bestAcuities(rows.acuities),
       earlierOnEye: chains(same.lensOnEye),
       earlierRotations: chains(same.rotation),
+      knownTurns,
       instruments: rows.instruments,
     };
   }

@@ -55,7 +55,8 @@ async function headOf(context: Context, reading: VisitReading, supply: Supply, n
   const wearer = await reading.wearer();
   const health = await reading.state();
   const facts = await reading.facts();
-  const eyes = eyesOfVisit(facts, lensIn(named), context.settings, { age: wearer.age, bestBefore: (await reading.past()).bestBefore, health });
+  const { bestBefore, knownTurns } = await reading.past();
+  const eyes = eyesOfVisit(facts, lensIn(named), context.settings, { age: wearer.age, bestBefore, knownTurns, health });
   const choosing = { right: eyes.right.verdict.choosing, left: eyes.left.verdict.choosing };
   const state = await reading.state(choosing);
   const file = await provenanceOf(reading);
@@ -68,7 +69,7 @@ async function headOf(context: Context, reading: VisitReading, supply: Supply, n
     visit,
     decided: await reading.decided(),
     wearer,
-    answers: stepAnswers({ ...supply, visitId: visit.id, eyes, health: state }),
+    answers: stepAnswers({ ...supply, visitId: visit.id, kind: visit.kind, eyes, health: state }),
     lines: handOverLines(state.answers, state.fired),
     alert: state.alert,
     stops: stops.filter((s) => s.endedAt === null).map((s) => s.rule),

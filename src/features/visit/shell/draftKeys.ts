@@ -2,6 +2,8 @@ import type { AcuityWay, Eye, LensSignId, QuestionId, SignId } from '@/core';
 
 /** Under which keys the unfinished typing of a step is kept: a key that is not named here can neither be read nor set. */
 interface KeysOf {
+  /** Grades seen otherwise than last time. */
+  asLastTime: `${Eye}:${SignId}`;
   history: QuestionId | `note:${QuestionId}` | 'withdraw';
   eyeHealth: `${Eye}:${SignId | AcuityWay}`;
   refraction: 'vertex' | 'asCross' | 'addOpen' | 'addFromAge' | Eye | `${Eye}${'Kept' | 'Va' | 'Add' | 'CrossFirst' | 'CrossAt' | 'CrossSecond'}`;

@@ -5,6 +5,7 @@ import type { VisitRecord } from './visitData';
 const of = (record: VisitRecord, picks: Picks) => ({
   age: record.wearer.age,
   bestBefore: record.bestBefore,
+  knownTurns: record.knownTurns,
   health: healthOfRecord(record, { right: null, left: null }),
   picks,
 });

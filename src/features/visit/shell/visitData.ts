@@ -22,7 +22,7 @@ export interface VisitRecord extends VisitHead, Flat, Library {
 const FIELDS: { readonly [Name in SliceName]: readonly (keyof Slices[Name])[] } = {
   health: ['health'],
   trend: ['trend'],
-  measures: ['facts', 'earlierRefractions', 'earlierOnEye', 'earlierRotations', 'bestBefore', 'instruments'],
+  measures: ['facts', 'earlierRefractions', 'earlierOnEye', 'earlierRotations', 'knownTurns', 'bestBefore', 'instruments'],
   supply: ['prescriptions', 'lessons', 'attempts', 'topics', 'handOvers', 'wornAnswers', 'trials', 'broughtAlong', 'givenFamilies', 'orders'],
   lenses: ['lenses', 'ofLenses'],
   drawer: ['drawer'],

@@ -1,4 +1,6 @@
 import answers from './answers.messages.json';
+import asLastTime from './asLastTime.messages.json';
+import asLastTimeProblems from './asLastTimeProblems.messages.json';
 import blurWorking from './blurWorking.messages.json';
 import broughtIn from './broughtIn.messages.json';
 import care from './care.messages.json';
@@ -112,7 +114,7 @@ export const en = {
   prescription,
   print,
   problems: { ...problems, ...diaryProblems,
-    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems },
+    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems },
   purposes,
   range,
   raw,
@@ -138,5 +140,6 @@ export const en = {
   wearer,
   wearerForm,
   wearers,
+  asLastTime,
   wornNow,
 };

@@ -90,6 +90,7 @@ export const asChains = (typed: readonly TypedFinding[], visitId: string): FactC
         sign: f.sign,
         numberValue: typeof f.value === 'number' ? f.value : null,
         wordValue: typeof f.value === 'string' ? f.value : null,
+        copiedFromId: null,
       };
       return { rootId: row.rootId, rows: [row], current: row };
     });

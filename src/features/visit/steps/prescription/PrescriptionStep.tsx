@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
-import { EYES } from '@/core';
+import { EYES, stepsOf } from '@/core';
 import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
 import { Spine, SpineHead } from '@/ui/Spine';
@@ -39,6 +39,8 @@ function PrescriptionStepBody() {
   const signing = useSigning();
   const { draft, states, plans, included, maySign, before, shown } = signing;
   const form = useRef<HTMLFormElement>(null);
+  // Who has worn lenses for years is taught nothing before they are ordered.
+  const teaches = stepsOf(record.visit.kind).includes('lesson');
   useHotkeys('ctrl+enter', () => form.current?.requestSubmit(), { enableOnFormTags: true });
 
   const blocks = EYES.flatMap((e) => {
@@ -94,13 +96,13 @@ function PrescriptionStepBody() {
         shown ? (
           <>
             {maySign && record.visit.closedAt === null ? <Button onClick={() => signing.signAgain()}>{t('signAgain')}</Button> : null}
-            <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/visits/${record.visit.id}/lesson`)}>
-              {t('toTeach')}
+            <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/visits/${record.visit.id}/${teaches ? 'lesson' : 'supply'}`)}>
+              {teaches ? t('toTeach') : t('toOrder')}
             </Button>
           </>
         ) : (
           <>
-            <Button onClick={() => router.push(`/visits/${record.visit.id}/lesson`)}>{t('trialHome')}</Button>
+            {teaches ? <Button onClick={() => router.push(`/visits/${record.visit.id}/lesson`)}>{t('trialHome')}</Button> : null}
             <Button
               look="act"
               keys={['Ctrl ⏎']}

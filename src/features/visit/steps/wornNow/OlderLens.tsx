@@ -6,7 +6,7 @@ import { Button } from '@/ui/Button';
 import { Panel } from '@/ui/Panel';
 import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
-import { powerWords } from './model';
+import { powerWords } from '../../shell/worn';
 import type { AskingState } from './useAsking';
 
 /** Which of the lenses handed over before: one press each. */

@@ -5,12 +5,9 @@ import { Field } from '@/ui/Field';
 import { Segment } from '@/ui/Segment';
 import { problemAt, useProblemWords } from '../../../common/words';
 import { useVisit } from '../../shell/VisitProvider';
+import { HOURS, timeOf } from '../../shell/worn';
 import { HOWS } from './useAnswers';
 import type { AskingState } from './useAsking';
-
-/** Hours at which most put their lenses in: our own choice; any other time is typed. */
-export const HOURS = [5, 6, 7, 8, 9, 10, 12] as const;
-export const timeOf = (hour: number): string => `${hour}:00`;
 
 /** Since when the lenses are in, and how it is known which they are: once for both eyes. */
 export function Since({ asking }: { readonly asking: AskingState }) {

@@ -5,7 +5,8 @@ import { formatDay } from '@/i18n/format';
 import { LensToken } from '@/ui/LensToken';
 import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
-import { powerWords, type AskedEye } from './model';
+import { powerWords } from '../../shell/worn';
+import type { AskedEye } from './model';
 
 /** The lens that counts as worn on one eye: power, family, curve, and what its box says. */
 export function WornCell({ asked }: { readonly asked: AskedEye }) {

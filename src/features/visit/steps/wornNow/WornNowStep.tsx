@@ -13,12 +13,13 @@ import { useEyeWords } from '../../../common/eyeWords';
 import { useKey } from '../../../common/keys';
 import { VisitFrame } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
+import { WornDoubts } from '../../shell/WornDoubts';
+import { timeOf } from '../../shell/worn';
 import { AnswerCell } from './AnswerCell';
 import { ANSWER_KEYS } from './model';
-import { Since, timeOf } from './Since';
+import { Since } from './Since';
 import { useAsking, type AskingState } from './useAsking';
 import { ChainCell, WornCell } from './WornCell';
-import { WornDoubts } from './WornDoubts';
 
 // Opened now and then.
 const Elsewhere = lazy(() => import('./Elsewhere').then((m) => ({ default: m.Elsewhere })));

@@ -1,13 +1,10 @@
 import {
-  formatRefraction,
   handedFor,
-  inForce,
   lastHandOver,
   lastsUntil,
   latest,
   parseTime,
   provenance,
-  provenanceInVisit,
   wornChain,
   wornDoubts,
   type Eye,
@@ -16,9 +13,9 @@ import {
   type WornAnswer,
   type WornAnswerFact,
   type WornDoubt,
-  type WornDoubtsOf,
 } from '@/core';
 import type { VisitRecord } from '../../shell/visitData';
+import { wornDoubtsOf } from '../../shell/worn';
 
 /** Answers by the key that gives them; `yes` is the one that is mostly true. */
 export const ANSWER_KEYS: Readonly<Record<WornAnswer, string>> = {
@@ -53,16 +50,8 @@ export interface Asking {
 }
 
 export function askingOf(record: VisitRecord): Asking {
-  const file = provenanceInVisit(record);
-  const daysPerWeek = inForce(record.prescriptions)[0]?.daysPerWeek ?? 7;
-  const of: WornDoubtsOf = {
-    file,
-    lensOf: (id) => record.lenses[id],
-    daysPerWeek,
-    today: record.session.today,
-    timeZone: record.session.practice.timeZone,
-    visitId: record.visit.id,
-  };
+  const of = wornDoubtsOf(record);
+  const { file, daysPerWeek } = of;
   const one = (eye: Eye): AskedEye => {
     const { worn } = provenance(file, eye);
     const given = worn?.kind === 'handedOver' ? lastHandOver(file.handOvers, eye) : null;
@@ -87,12 +76,6 @@ export const answersFor = ({ eyes }: Asking, eye: Eye): readonly WornAnswer[] =>
     if (answer === 'mixed') return eyes.right.worn !== null && eyes.left.worn !== null && eyes.right.worn.lensId !== eyes.left.worn.lensId;
     return answer !== 'oldPair' || eyes[eye].older.length > 0;
   });
-
-/** The power of a lens of the record; empty where it is none of it. */
-export function powerWords(record: VisitRecord, lensId: string): string {
-  const lens = record.lenses[lensId];
-  return lens ? formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }) : '';
-}
 
 /** Whether a time can be read as typed. */
 export const isTime = (text: string): boolean => parseTime(text).ok;

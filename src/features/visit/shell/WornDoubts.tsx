@@ -3,9 +3,9 @@ import { useTranslations } from 'use-intl';
 import type { WornDoubt } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { Stated } from '@/ui/marks';
-import { useEyeWords } from '../../../common/eyeWords';
-import { useVisit } from '../../shell/VisitProvider';
-import { powerWords } from './model';
+import { useEyeWords } from '../../common/eyeWords';
+import { useVisit } from './VisitProvider';
+import { powerWords } from './worn';
 
 /** What does not go together on record, said before anything is measured through the lenses. */
 export function WornDoubts({ doubts }: { readonly doubts: readonly WornDoubt[] }) {
