@@ -26,7 +26,10 @@ export const findingsForm = z
     /** Eyes whose lens comes off for it. */
     lensOff: z.array(eye).max(2).default([]),
   })
-  .refine((form) => form.right.length + form.left.length + form.rightSight.length + form.leftSight.length > 0, { message: 'nothingToRecord', path: ['right'] })
+  .refine((form) => EYES.some((e) => form[e].length + form[`${e}Sight`].length + form[`${e}AsLastTime`].length > 0), {
+    message: 'nothingToRecord',
+    path: ['right'],
+  })
   .superRefine((form, ctx) => {
     for (const e of EYES) {
       const findings = Object.fromEntries(form[e].map((f) => [f.sign, f.value]));

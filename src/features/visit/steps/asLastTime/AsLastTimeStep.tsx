@@ -1,5 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
+import { useEffect } from 'react';
 import { useTranslations } from 'use-intl';
 import { COPIED_FOR_MONTHS, EYES, LOOK_WITHIN, wornDoubts } from '@/core';
 import answersWords from '@/i18n/messages/en/answers.messages.json';
@@ -31,11 +32,11 @@ function useAsLastTimeKeys(page: AsLastTime): void {
   useKey('n', page.noDanger, [page]);
   useKey('b', page.readBack, [page]);
   useKey('5,6,7,8,9', (event) => page.setHour(Number(event.key)), [page]);
-  useKey('y', () => page.ofEye('worn', page.next('worn')), [page]);
-  useKey('1,2,3,4', (event) => page.ofEye('sees', page.next('sees'), LINES[Number(event.key) - 1]), [page]);
-  useKey('p', () => page.ofEye('over', page.next('over')), [page]);
-  useKey('f', () => page.ofEye('fit', page.next('fit')), [page]);
-  useKey('c', () => page.ofEye('cornea', page.next('cornea')), [page]);
+  useKey('y', () => page.ofEye('worn', page.nextOf('worn')), [page]);
+  useKey('1,2,3,4', (event) => page.ofEye('sees', page.nextOf('sees'), LINES[Number(event.key) - 1]), [page]);
+  useKey('p', () => page.ofEye('over', page.nextOf('over')), [page]);
+  useKey('f', () => page.ofEye('fit', page.nextOf('fit')), [page]);
+  useKey('c', () => page.ofEye('cornea', page.nextOf('cornea')), [page]);
 }
 
 /** The annual visit of somebody happy: last time is read back, what has to be fresh is looked at, exceptions alone are typed. */
@@ -45,6 +46,10 @@ function AsLastTimeBody() {
   const { record, busy } = useVisit();
   const page = useAsLastTime();
   useAsLastTimeKeys(page);
+  const at = page.next?.what ?? null;
+  useEffect(() => {
+    if (at !== null) document.getElementById(`press-${at}`)?.scrollIntoView({ block: 'nearest' });
+  }, [at]);
   const to = (step: string) => () => router.push(`/visits/${record.visit.id}/${step}`);
   const anything = EYES.some((eye) => page.eyes[eye].worn !== null || page.eyes[eye].done.worn);
   return (
@@ -63,7 +68,7 @@ function AsLastTimeBody() {
             {t('toWorn')}
           </Button>
           <Button
-            look={anything ? 'act' : 'plain'}
+            look={page.complete ? 'act' : 'plain'}
             keys={page.complete ? ['⏎'] : []}
             data-enter={page.complete ? 'true' : undefined}
             disabled={busy}

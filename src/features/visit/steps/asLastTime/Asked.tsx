@@ -18,14 +18,14 @@ export function Asked({ page }: { readonly page: AsLastTime }) {
   const toHistory = `/visits/${record.visit.id}/history`;
   return (
     <>
-      <section className="px-6 py-3 flex gap-4 items-start flex-wrap" aria-label={t('danger')} data-testid="danger">
+      <section id="press-danger" className="px-6 py-3 flex gap-4 items-start flex-wrap" aria-label={t('danger')} data-testid="danger">
         <div className="min-w-[260px] flex-1">
           <h2>{t('danger')}</h2>
-          <p className="note">{t('dangerAsk')}</p>
+          {danger === null ? <p className="note">{t('dangerAsk')}</p> : null}
         </div>
         {danger === null ? (
           <span className="flex gap-3 items-center">
-            <Button look="plain" keys={['N']} disabled={closed} onClick={page.noDanger}>
+            <Button look={page.next?.what === 'danger' ? 'act' : 'plain'} keys={['N']} disabled={closed} onClick={page.noDanger}>
               {t('none')}
             </Button>
             <Link className="btn btn-quiet" href={toHistory}>
@@ -38,14 +38,23 @@ export function Asked({ page }: { readonly page: AsLastTime }) {
           </Stated>
         )}
       </section>
-      <section className="px-6 py-3 border-t border-rule flex gap-4 items-start flex-wrap" aria-label={t('history')} data-testid="read-back">
+      <section id="press-history" className="px-6 py-3 border-t border-rule flex gap-4 items-start flex-wrap" aria-label={t('history')} data-testid="read-back">
         <div className="min-w-[260px] flex-1">
-          <h2>{t('history')}</h2>
-          <ReadBack page={page} />
+          {history.open.length > 0 || history.groups.length === 0 ? (
+            <>
+              <h2>{t('history')}</h2>
+              <ReadBack page={page} />
+            </>
+          ) : (
+            <details>
+              <summary className="cursor-pointer">{t('history')}</summary>
+              <ReadBack page={page} />
+            </details>
+          )}
         </div>
         <span className="flex gap-3 items-center flex-wrap">
           {history.open.length > 0 ? (
-            <Button look="plain" keys={['B']} disabled={closed} onClick={page.readBack}>
+            <Button look={page.next?.what === 'history' ? 'act' : 'plain'} keys={['B']} disabled={closed} onClick={page.readBack}>
               {t('back')}
             </Button>
           ) : history.groups.length > 0 ? (
@@ -56,7 +65,7 @@ export function Asked({ page }: { readonly page: AsLastTime }) {
           </Link>
         </span>
       </section>
-      <section className="px-6 py-2 border-t border-rule flex gap-4 items-center flex-wrap" aria-label={t('since')}>
+      <section id="press-hour" className="px-6 py-2 border-t border-rule flex gap-4 items-center flex-wrap" aria-label={t('since')}>
         <h2>{t('since')}</h2>
         <Segment label={t('since')} values={HOURS} value={page.hour} word={String} onChoose={page.setHour} disabled={closed} />
         <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/worn-now`}>

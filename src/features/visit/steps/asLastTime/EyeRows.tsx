@@ -26,16 +26,18 @@ export function EyeRows({ page }: { readonly page: AsLastTime }) {
   const wornNow = useTranslations('wornNow');
   const eyeWords = useEyeWords();
   const row = (what: EyePress, Cell: (props: CellProps) => ReactNode) => (
-    <SpineRow
-      label={t(what)}
-      note={t(`${what}Note`)}
-      chosen={page.next(what) !== null && page.danger !== null && firstOpen(page) === what}
-      right={<Cell page={page} eye="right" />}
-      left={<Cell page={page} eye="left" />}
-    />
+    <div id={`press-${what}`}>
+      <SpineRow
+        label={t(what)}
+        note={t(`${what}Note`)}
+        chosen={page.next?.what === what}
+        right={<Cell page={page} eye="right" />}
+        left={<Cell page={page} eye="left" />}
+      />
+    </div>
   );
   return (
-    <Spine label={t('title')} width="wide">
+    <Spine label={t('title')}>
       <SpineHead words={eyeWords.heads} label={wornNow('facing')} />
       {row('worn', WornCell)}
       {row('sees', SeesCell)}
@@ -46,8 +48,6 @@ export function EyeRows({ page }: { readonly page: AsLastTime }) {
   );
 }
 
-/** What comes next: the first thing that is not done for both eyes. */
-const firstOpen = (page: AsLastTime): EyePress | null => (['worn', 'sees', 'over', 'fit', 'cornea'] as const).find((what) => page.next(what) !== null) ?? null;
 const side = (eye: Eye): string => (eye === 'right' ? 'items-end text-right' : 'items-start');
 
 /** The lens that counts as worn, and the press that puts it on. */
@@ -206,9 +206,15 @@ export function Press({
   readonly disabled?: boolean;
   readonly children: ReactNode;
 }) {
-  const next = page.next(what) === eye;
+  const isNext = page.next?.what === what && page.next.eye === eye;
   return (
-    <Button look="plain" keys={next ? [keyCap] : []} aria-label={label} disabled={disabled || page.closed} onClick={() => page.ofEye(what, eye)}>
+    <Button
+      look={isNext ? 'act' : 'plain'}
+      keys={isNext ? [keyCap] : []}
+      aria-label={label}
+      disabled={disabled || page.closed}
+      onClick={() => page.ofEye(what, eye)}
+    >
       {children}
     </Button>
   );

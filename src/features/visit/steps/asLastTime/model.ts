@@ -21,10 +21,7 @@ import type { VisitRecord } from '../../shell/visitData';
 
 /** Lines of the chart that one press records, logMAR, best first; anything worse is read and looked into on the desk of sight. */
 export const LINES = [-0.1, 0, 0.1, 0.2] as const;
-/** What is pressed, in the order in which it is done. */
-export const PRESSES = ['danger', 'history', 'worn', 'sees', 'over', 'fit', 'cornea'] as const;
-export type Press = (typeof PRESSES)[number];
-/** Things that are pressed of each eye. */
+/** Things that are pressed of each eye, in the order in which they are done: with the lens on, then without it. */
 export const OF_EACH_EYE = ['worn', 'sees', 'over', 'fit', 'cornea'] as const;
 export type EyePress = (typeof OF_EACH_EYE)[number];
 

@@ -5,7 +5,19 @@ import type { ServiceInput } from '../../../common/server';
 import { useDraft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
 import { timeOf } from '../../shell/worn';
-import { exceptKey, eyeToday, FITS_AS_IT_SHOULD, gradesToSend, historyToday, lookAtMark, nextEye, readBack, type EyePress, type EyeToday } from './model';
+import {
+  exceptKey,
+  eyeToday,
+  FITS_AS_IT_SHOULD,
+  gradesToSend,
+  historyToday,
+  lookAtMark,
+  nextEye,
+  OF_EACH_EYE,
+  readBack,
+  type EyePress,
+  type EyeToday,
+} from './model';
 import { usePresses } from './usePresses';
 
 /** One press: what, of which eye, and the line of the chart where one is read. */
@@ -14,6 +26,10 @@ interface Pressed {
   readonly what: 'danger' | 'history' | EyePress;
   readonly eye: Eye;
   readonly logMar?: number;
+}
+export interface Next {
+  readonly what: 'danger' | 'history' | 'hour' | EyePress;
+  readonly eye: Eye | null;
 }
 type Answered = ServiceInput<'answerWorn'>['right'];
 /** Distance of the trial lenses of a refractor in front of the eye, mm: the usual one. */
@@ -46,7 +62,7 @@ function useRecording(eyes: Readonly<Record<Eye, EyeToday>>, hour: number | null
       case 'sees':
         return onEye(eye, { findings: [{ sign: 'acuityLens', value: logMar, typed: formatAcuity(logMar, record.session.settings.acuity) }] });
       case 'over':
-        return onEye(eye, { overRefraction: '0.00', plusHalf: 'worse' });
+        return onEye(eye, { overRefraction: 'plano', plusHalf: 'worse' });
       case 'fit':
         return onEye(eye, { fit: 'fits', findings: [...FITS_AS_IT_SHOULD], blinks: [...lookAtMark(eyes[eye])] });
       case 'cornea': {
@@ -70,10 +86,16 @@ export function useAsLastTime() {
   const closed = record.visit.closedAt !== null;
   const danger = health.said.danger?.value;
   const idOf = (what: EyePress, eye: Eye): string => `${what} ${eye}`;
-  const next = (what: EyePress): Eye | null => nextEye(eyes, what, (eye) => isUnderWay(idOf(what, eye)));
+  const nextOf = (what: EyePress): Eye | null => nextEye(eyes, what, (eye) => isUnderWay(idOf(what, eye)));
   const ofEye = (what: EyePress, eye: Eye | null, logMar?: number): void => {
     if (closed || eye === null || eyes[eye].done[what]) return;
     press({ id: idOf(what, eye), what, eye, ...(logMar === undefined ? {} : { logMar }) });
+  };
+  const next = (): Next | null => {
+    if (danger === undefined) return { what: 'danger', eye: null };
+    if (history.open.length > 0) return { what: 'history', eye: null };
+    const what = OF_EACH_EYE.find((w) => nextOf(w) !== null);
+    return what === undefined ? null : { what: what === 'worn' && hour === null ? 'hour' : what, eye: nextOf(what) };
   };
   return {
     eyes,
@@ -84,7 +106,9 @@ export function useAsLastTime() {
     closed,
     /** Danger signs that were reported at this visit; empty for none, null while nobody has asked. */
     danger: danger === undefined ? null : (danger as readonly string[]).filter((sign) => sign !== 'none'),
-    next,
+    nextOf,
+    /** What comes next; null when all is looked at. */
+    next: next(),
     ofEye,
     noDanger: (): void => (closed || danger !== undefined ? undefined : press({ id: 'danger', what: 'danger', eye: 'right' })),
     readBack: (): void => (closed || history.open.length === 0 ? undefined : press({ id: 'history', what: 'history', eye: 'right' })),

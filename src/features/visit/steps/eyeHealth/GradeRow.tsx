@@ -62,7 +62,9 @@ export function GradeRow({ id, note, threshold, health, trend, current, eyeHere,
           onClick={() => onHere(eye)}
         >
           {number === undefined ? (
-            <span className="label">{before === undefined ? t('notSeen') : t('was', { value: before.toFixed(1) })}</span>
+            <span className="label">
+              {before === undefined ? t('notSeen') : t(health.repeated[eye][id] === undefined ? 'was' : 'asLastTime', { value: before.toFixed(1) })}
+            </span>
           ) : (
             <>
               <strong className="value">{number.toFixed(1)}</strong>
