@@ -74,7 +74,11 @@ async function fitted(page: Page, name: string, later: (seconds: number) => Prom
   const right = lens('plover-30-toric', -3, -1.75, 30, 8.6);
   const left = lens('turnstone-30', -4.75, 0, 180, 8.4);
   await command(page, 'putOnTrials', { ...(await at(page, visitId)), right, left, despiteReason: 'wears them' });
-  await later(20 * 60);
+  // A session that nobody uses for ten minutes ends.
+  for (const minutes of [8, 8]) {
+    await later(minutes * 60);
+    await readRecord(page, visitId);
+  }
   const reading = { lensOnEyeId: await onOf(page, visitId, 'right'), vertexMm: 12, blinks: [10, 9, 11].map((rotationLeft) => ({ rotationLeft })) };
   await command(page, 'recordOnEye', { ...(await at(page, visitId)), right: reading, left: null });
   const box = async (eye: string) => ({ lensOnEyeId: await onOf(page, visitId, eye), lot: 'T-1', expiresOn: '1 Mar 2032', lensCount: 12 });
