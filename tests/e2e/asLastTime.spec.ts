@@ -81,7 +81,7 @@ async function fitted(page: Page, name: string, later: (seconds: number) => Prom
   }
   const reading = { lensOnEyeId: await onOf(page, visitId, 'right'), vertexMm: 12, blinks: [10, 9, 11].map((rotationLeft) => ({ rotationLeft })) };
   await command(page, 'recordOnEye', { ...(await at(page, visitId)), right: reading, left: null });
-  const box = async (eye: string) => ({ lensOnEyeId: await onOf(page, visitId, eye), lot: 'T-1', expiresOn: '1 Mar 2032', lensCount: 12 });
+  const box = async (eye: string) => ({ lensOnEyeId: await onOf(page, visitId, eye), lot: 'T-1', expiresOn: '1 Mar 2032', lensCount: 1 });
   await command(page, 'handOver', { ...(await at(page, visitId)), right: await box('right'), left: await box('left'), experienceNote: 'wears since 2004' });
   await command(page, 'closeVisit', await at(page, visitId));
   return wearerId;
