@@ -282,6 +282,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
       decisions: [],
       referrals: [],
       pictures: [],
+    lesions: [],
       lowest: { right: {}, left: {} },
       prescribers: ['p'],
       myopicShift: null,

@@ -110,6 +110,7 @@ export * from './advice/answers';
 export * from './advice/medicines';
 export * from './advice/signs';
 export * from './advice/asLastTime';
+export * from './advice/cornealLesion';
 export * from './advice/facts';
 export * from './advice/conditions';
 export * from './advice/stopRules';

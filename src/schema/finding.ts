@@ -1,4 +1,4 @@
-import { ACUITY_WAYS, COPIED_SIGNS, EYES, findingProblem, findingsConflict } from '../core';
+import { ACUITY_WAYS, COPIED_SIGNS, EYES, findingProblem, findingsConflict, LESION_KINDS, LESION_STEP, lesionProblem, roundToStep } from '../core';
 import { acuity, eye, inVisit, uuid } from './fields';
 import { z } from 'zod';
 
@@ -38,4 +38,17 @@ export const findingsForm = z
         ctx.addIssue({ code: 'custom', message: problem.code, params: { data: problem.data }, path: [e, at, 'value'] });
       }
     }
+  });
+
+const millimetres = z.number({ error: 'lesionNotANumber' });
+/** Something drawn on a cornea: placed and measured. */
+export const lesionForm = z
+  .object({ ...inVisit, eye, kind: z.enum(LESION_KINDS), nasalMm: millimetres, upMm: millimetres, longMm: millimetres, acrossMm: millimetres })
+  .superRefine((form, ctx) => {
+    const problem = lesionProblem(form);
+    if (problem) ctx.addIssue({ code: 'custom', message: problem.code, params: { data: problem.data }, path: ['longMm'] });
+  })
+  .transform(({ nasalMm, upMm, longMm, acrossMm, ...form }) => {
+    const tenth = (mm: number): number => roundToStep(mm, LESION_STEP, 'away');
+    return { ...form, nasalMm: tenth(nasalMm), upMm: tenth(upMm), longMm: tenth(longMm), acrossMm: tenth(acrossMm) };
   });

@@ -21,7 +21,7 @@ import { decideKind } from './decision/commands';
 import { acknowledgeAlert, recordHistory } from './history/commands';
 import { endStop, overrideStop } from './stop/commands';
 import { openReferral, recordReferralStep } from './referral/commands';
-import { recordFindings } from './finding/commands';
+import { recordFindings, recordLesion } from './finding/commands';
 import { readPicture } from './picture/queries';
 import { recordPicture } from './picture/commands';
 import { recordCarePair, saveCareProduct } from './careProduct/commands';
@@ -84,6 +84,7 @@ export const COMMANDS = {
   saveDraft,
   recordHistory,
   recordFindings,
+  recordLesion,
   acknowledgeAlert,
   overrideStop,
   endStop,

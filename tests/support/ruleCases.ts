@@ -1,6 +1,7 @@
 import {
   DEFAULT_SETTINGS,
   DERIVED_KEYS,
+  LESION_KINDS,
   MEDICINES,
   question,
   SETTINGS,
@@ -48,6 +49,7 @@ function rangeOf(leaf: Leaf): { options: readonly string[]; many: boolean } | { 
     return { options: d.options, many: false };
   }
   if (leaf.of === 'eye' && leaf.key === 'corneaSeen') return { options: ['yes', 'no'], many: false };
+  if (leaf.of === 'eye' && leaf.key === 'lesion') return { options: LESION_KINDS, many: false };
   if (leaf.of === 'eye') {
     const s = sign(leaf.key);
     if (!s) throw new Error(`no sign ${leaf.key}`);

@@ -1,7 +1,7 @@
 import type { Eye } from '../units';
 import type { PracticeSettings } from '../practiceSettings';
 import type { AdviceFacts, FactValue } from './facts';
-import type { SignId } from './signs';
+import type { DerivedSign, SignId } from './signs';
 
 /** A figure in a rule: written in it, or kept by the practice. */
 export type Figure = number | { readonly setting: keyof PracticeSettings };
@@ -11,7 +11,7 @@ export type Condition =
   | { readonly of: 'person'; readonly key: string; readonly anyOf: readonly string[] }
   | { readonly of: 'person'; readonly key: string; readonly atLeast: Figure }
   | { readonly of: 'person'; readonly key: string; readonly below: Figure }
-  | { readonly of: 'eye'; readonly key: SignId | 'corneaSeen'; readonly anyOf: readonly string[] }
+  | { readonly of: 'eye'; readonly key: SignId | DerivedSign; readonly anyOf: readonly string[] }
   | { readonly of: 'eye'; readonly key: SignId; readonly atLeast: Figure }
   | { readonly of: 'eye'; readonly key: SignId; readonly below: Figure }
   | { readonly of: 'eye'; readonly key: SignId; readonly rose: Figure }

@@ -1,12 +1,14 @@
 import type { PracticeSettings } from '../practiceSettings';
 import { latest, type FactChain } from '../record/chains';
-import type { RecordedFinding } from '../record/visitFacts';
+import type { AnyFact } from '../record/fact';
+import type { CornealLesionFact, RecordedFinding } from '../record/visitFacts';
 import { EYES, type Eye, type IsoInstant } from '../units';
 import type { Answer, Answers, AnswerValue } from './answers';
+import { sightThreats, worstLesion, type SightThreat } from './cornealLesion';
 import { evidenceKey, firedRules, notOverridden, type Fired } from './evaluate';
 import { adviceFacts, type AdviceFacts, type PowerSummary } from './facts';
 import { question, type QuestionId } from './questions';
-import { SYMPTOMS, type Findings, type SignId } from './signs';
+import { RED_EYE_SIGNS, SYMPTOMS, type Findings, type SignId } from './signs';
 
 /** An answer as it was recorded; null: taken back. */
 export interface RecordedAnswer {
@@ -24,6 +26,8 @@ export interface HealthInput {
   readonly answers: readonly RecordedAnswer[];
   /** Of this visit and, newest of each sign and eye, of those before it; oldest first. */
   readonly findings: readonly FactChain<RecordedFinding>[];
+  /** What was drawn on the corneas at this visit. */
+  readonly lesions?: readonly FactChain<CornealLesionFact>[];
   /** The lowest figure of each sign at any visit before this one. */
   readonly lowest: Readonly<Record<Eye, Findings>>;
   readonly stops: readonly { readonly id: string; readonly endedAt: string | null }[];
@@ -47,6 +51,10 @@ export interface HealthState {
   readonly today: Readonly<Record<Eye, Findings>>;
   readonly findings: Readonly<Record<Eye, Findings>>;
   readonly baseline: Readonly<Record<Eye, Findings>>;
+  /** What was drawn on each cornea at this visit. */
+  readonly lesions: Readonly<Record<Eye, readonly CornealLesionFact[]>>;
+  /** What threatens the sight of each eye, by what was seen at this visit. */
+  readonly threats: Readonly<Record<Eye, readonly SightThreat[]>>;
   /** Signs that were said at this visit to be as last time, and when they were really seen. */
   readonly repeated: Readonly<Record<Eye, Readonly<Partial<Record<SignId, IsoInstant>>>>>;
   readonly facts: AdviceFacts;
@@ -60,7 +68,7 @@ export interface HealthState {
 }
 
 /** Asked afresh at every visit: what was so last time says nothing of today. */
-const OF_THE_DAY: readonly string[] = ['danger', 'onset', 'headache', ...SYMPTOMS.map((s) => s.id)];
+const OF_THE_DAY: readonly string[] = ['danger', 'onset', 'headache', ...SYMPTOMS.map((s) => s.id), ...RED_EYE_SIGNS.map((s) => s.id)];
 /** Said of one day among answers that hold longer. */
 const DAY_OPTIONS: Readonly<Partial<Record<QuestionId, readonly string[]>>> = { health: ['illToday'] };
 
@@ -111,16 +119,17 @@ export function healthState(input: HealthInput): HealthState {
   const never = said.lastWorn?.value === 'never';
   const carried = Object.fromEntries(Object.entries(before).filter(([id]) => !(never && question(id)?.asked === 'wornBefore')));
   const answers: Answers = { ...carried, ...said };
-  const ofToday = (c: FactChain<RecordedFinding>): boolean => c.rows[0]?.visitId === input.visitId;
+  const ofVisit = (c: FactChain<AnyFact>): boolean => c.rows[0]?.visitId === input.visitId;
   const pick = (of: 'today' | 'before', eye: Eye): Findings =>
     findingsOf(
-      input.findings.filter((c) => (of === 'today' ? ofToday(c) && !isRepeated(c) : earlier(c.rows[0]?.visitId ?? ''))),
+      input.findings.filter((c) => (of === 'today' ? ofVisit(c) && !isRepeated(c) : earlier(c.rows[0]?.visitId ?? ''))),
       eye,
     );
   const both = (make: (eye: Eye) => Findings): Record<Eye, Findings> => ({ right: make('right'), left: make('left') });
   const today = both((eye) => pick('today', eye));
+  const lesionsOf = (eye: Eye): readonly CornealLesionFact[] => (input.lesions ?? []).flatMap((c) => (c.current?.eye === eye && ofVisit(c) ? [c.current] : []));
   const repeatedOf = (eye: Eye): HealthState['repeated'][Eye] =>
-    Object.fromEntries(input.findings.flatMap((c) => (ofToday(c) && isRepeated(c) && c.current?.eye === eye ? [[c.current.sign, c.current.observedAt]] : [])));
+    Object.fromEntries(input.findings.flatMap((c) => (ofVisit(c) && isRepeated(c) && c.current?.eye === eye ? [[c.current.sign, c.current.observedAt]] : [])));
   const baseline = both((eye) => pick('before', eye));
   const corneaSeen = (eye: Eye): 'yes' | 'no' =>
     input.findings.some((c) => {
@@ -129,7 +138,12 @@ export function healthState(input: HealthInput): HealthState {
     })
       ? 'yes'
       : 'no';
-  const findings = both((eye) => ({ ...lasting(baseline[eye]), ...today[eye], corneaSeen: corneaSeen(eye) }));
+  const lesions = { right: lesionsOf('right'), left: lesionsOf('left') };
+  const worst = (eye: Eye): Findings => {
+    const lesion = worstLesion(lesions[eye]);
+    return lesion === undefined ? {} : { lesion };
+  };
+  const findings = both((eye) => ({ ...lasting(baseline[eye]), ...today[eye], corneaSeen: corneaSeen(eye), ...worst(eye) }));
   const { age, guardianNamed, lowest, power, settings } = input;
   const facts = adviceFacts({ answers, age, guardianNamed, eyes: findings, baseline, lowest, power, settings });
   const fired = firedRules(facts);
@@ -145,6 +159,8 @@ export function healthState(input: HealthInput): HealthState {
     today,
     findings,
     baseline,
+    lesions,
+    threats: { right: sightThreats(today.right, lesions.right), left: sightThreats(today.left, lesions.left) },
     repeated: { right: repeatedOf('right'), left: repeatedOf('left') },
     facts,
     fired,

@@ -63,6 +63,17 @@ export const MEASURES = [
   measure('meniscus', 0, 1, 0.05, 'mm'),
 ] as const;
 
+/** What is looked for in a red eye, beside the rest. */
+export const RED_EYE_SIGNS = [
+  measure('cells', 0, 4, 0.5, ''),
+  word('dendrite', ['none', 'seen']),
+  word('ring', ['none', 'seen']),
+  word('painBeyond', ['no', 'yes']),
+  word('anaesthetic', ['no', 'used']),
+  /** The lens last worn, with its case: kept for whoever asks what grew on it. */
+  word('lensKept', ['kept', 'thrownAway', 'noLens']),
+] as const;
+
 /** Where on the cornea staining, infiltrates and scars lie, and how deep staining goes. */
 export const DETAILS = [
   word('stainingPlace', ['central', 'upper', 'lower', 'nasal', 'temporal', 'diffuse']),
@@ -71,14 +82,17 @@ export const DETAILS = [
   word('infiltratePlace', ['central', 'edge']),
 ] as const;
 
-export const SIGNS: readonly Sign[] = [...GRADED, ...SYMPTOMS, ...MEASURES, ...DETAILS];
+export const SIGNS: readonly Sign[] = [...GRADED, ...SYMPTOMS, ...RED_EYE_SIGNS, ...MEASURES, ...DETAILS];
 export type GradedId = (typeof GRADED)[number]['id'];
-export type SignId = GradedId | (typeof SYMPTOMS)[number]['id'] | (typeof MEASURES)[number]['id'] | (typeof DETAILS)[number]['id'];
+export type SignId =
+  GradedId | (typeof SYMPTOMS)[number]['id'] | (typeof RED_EYE_SIGNS)[number]['id'] | (typeof MEASURES)[number]['id'] | (typeof DETAILS)[number]['id'];
 
 export const sign = (id: string): Sign | undefined => SIGNS.find((s) => s.id === id);
 
-/** What one eye shows; what was not looked at is absent. `corneaSeen`: has a prescriber graded it with stain at this visit? */
-export type Findings = Readonly<Partial<Record<SignId | 'corneaSeen', number | string>>>;
+/** What rules ask of an eye beside its signs: has a prescriber graded it with stain at this visit, and the worst of what was drawn on its cornea. */
+export type DerivedSign = 'corneaSeen' | 'lesion';
+/** What one eye shows; what was not looked at is absent. */
+export type Findings = Readonly<Partial<Record<SignId | DerivedSign, number | string>>>;
 
 /** What is wrong with a finding, as a code with data; null when nothing is. @example findingProblem('kFlatMm', 0).code → 'findingOutOfRange' */
 export function findingProblem(id: string, value: number | string): { readonly code: string; readonly data: Readonly<Record<string, string | number>> } | null {

@@ -11,7 +11,18 @@ export const STOP_ENDINGS = ['healed', 'wrongEntry', 'looked', 'secondLook'] as 
 export type StopEnding = (typeof STOP_ENDINGS)[number];
 
 /** Stops that no second look on the same day ends. */
-const NEVER_SAME_DAY: readonly string[] = ['suspectedInfection', 'infiltrateWithSymptoms', 'myopicShift', 'pressureSigns'];
+const NEVER_SAME_DAY: readonly string[] = [
+  'suspectedInfection',
+  'infiltrateWithSymptoms',
+  'infiltrateDrawn',
+  'cornealUlcer',
+  'dendrite',
+  'ringInfiltrate',
+  'painBeyondSigns',
+  'chamberCells',
+  'myopicShift',
+  'pressureSigns',
+];
 /** Graded afresh with the lens off before any stop ends: stain, the everted lid, the chamber. Source: common practice. */
 export const GRADED_BEFORE_END: readonly SignId[] = ['staining', 'papillae', 'chamber'];
 

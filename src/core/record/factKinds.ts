@@ -4,6 +4,7 @@ import type { AnyFact } from './fact';
 import type {
   AcuityBothFact,
   AttemptFact,
+  CornealLesionFact,
   EyeAcuityFact,
   FitFact,
   HandOverFact,
@@ -30,6 +31,7 @@ export interface FactRows {
   readonly lensFinding: LensFindingFact;
   readonly acuityBoth: AcuityBothFact;
   readonly eyeAcuity: EyeAcuityFact;
+  readonly cornealLesion: CornealLesionFact;
   readonly lessonAttempt: AttemptFact;
   readonly lessonTopic: TopicFact;
   readonly handOver: HandOverFact;
@@ -143,6 +145,15 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
     opensStops: true,
     slice: 'health',
     told: sign,
+  },
+  cornealLesion: {
+    table: 'corneal_lesion',
+    columns: ['kind', 'nasal_mm', 'up_mm', 'long_mm', 'across_mm'],
+    takes: null,
+    sequenced: true,
+    opensStops: true,
+    slice: 'health',
+    told: (row) => `${row.kind} ${row.longMm} mm`,
   },
   lessonAttempt: { table: 'lesson_attempt', columns: ['lesson_id', 'move', 'worked', 'unaided', 'miss'], takes: null, slice: 'supply', told: () => '' },
   lessonTopic: { table: 'lesson_topic', columns: ['lesson_id', 'topic'], takes: null, slice: 'supply', told: () => '' },

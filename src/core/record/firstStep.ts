@@ -7,6 +7,7 @@ const OTHERWISE: Readonly<Partial<Record<VisitKind, StepId>>> = {
   lensAnnual: 'asLastTime',
   lesson: 'history',
   collection: 'supply',
+  redEye: 'redEye',
 };
 
 /** The step that a visit begins with: the first of its kind. @example firstStep('longFollowUp') → 'wornNow' */

@@ -4,7 +4,7 @@ import type { Kind } from '../advice/recommend';
 import type { StopEnding } from '../advice/stopEndings';
 import type { FactChain } from './chains';
 import type { Findings } from '../advice/signs';
-import type { RecordedFinding } from './visitFacts';
+import type { CornealLesionFact, RecordedFinding } from './visitFacts';
 import type { Eye } from '../units';
 
 export interface StopRow {
@@ -85,6 +85,8 @@ export interface PictureRow {
 export interface HealthFile {
   readonly answers: readonly HistoryAnswerRow[];
   readonly findings: readonly FactChain<RecordedFinding>[];
+  /** Drawn on the corneas at this visit. */
+  readonly lesions: readonly FactChain<CornealLesionFact>[];
   readonly stops: readonly StopRow[];
   readonly overrides: readonly OverrideRow[];
   readonly decisions: readonly DecisionRow[];

@@ -30,6 +30,7 @@ export const healthOf = (file: HealthFile, of: HealthOf, needs: Needs = NO_NEEDS
     visitId: of.visitId,
     answers: [...file.answers, ...(typing.answers ?? [])],
     findings: [...file.findings, ...(typing.findings ?? [])],
+    lesions: file.lesions,
     lowest: file.lowest,
     stops: file.stops,
     overrides: file.overrides,

@@ -1,4 +1,5 @@
 import type { HealthState } from '../advice/healthState';
+import { RED_EYE_SIGNS } from '../advice/signs';
 import { OVERRIDABLE } from '../advice/stopRules';
 import type { EyeState } from '../fit/eyeState';
 import { EYES, type Eye } from '../units';
@@ -36,7 +37,8 @@ export interface StepAnswer {
     | 'running'
     | 'ordered'
     | 'acknowledged'
-    | 'checkAgain';
+    | 'checkAgain'
+    | 'sightThreatened';
   readonly state: 'ok' | 'watch' | 'stop' | 'locked' | null;
   readonly number?: number;
 }
@@ -100,6 +102,13 @@ function wornAnswer({ visitId, wornAnswers }: Answered): StepAnswer {
   return { code: 'otherWorn', state: 'watch' };
 }
 
+/** What threatens sight, or that a red eye was looked at. */
+function redEyeAnswer({ health }: Answered): StepAnswer {
+  if (EYES.some((e) => health.threats[e].length > 0)) return { code: 'sightThreatened', state: 'stop' };
+  const looked = EYES.some((e) => health.lesions[e].length > 0 || RED_EYE_SIGNS.some((s) => health.today[e][s.id] !== undefined));
+  return looked ? { code: 'read', state: 'ok' } : { code: 'notYet', state: null };
+}
+
 /** Whether everything that is fresh at an annual visit has been looked at; other kinds of visit have no such page. */
 function asLastTimeAnswer({ kind, health, eyes }: Answered): StepAnswer {
   const done = health.said.danger !== undefined && EYES.every((e) => eyes[e].overRefraction !== null && health.today[e].staining !== undefined);
@@ -126,6 +135,7 @@ function openAnswers(of: Answered): StepAnswers {
   const order = orders.find((o) => o.visitId === visitId);
   const read = both.some((s) => s.overRefraction !== null || s.turn !== null);
   return {
+    redEye: redEyeAnswer(of),
     asLastTime: asLastTimeAnswer(of),
     wornNow: wornAnswer(of),
     history: historyAnswer(health),

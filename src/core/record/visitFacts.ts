@@ -1,3 +1,4 @@
+import type { CornealLesion } from '../advice/cornealLesion';
 import type { LogMar } from '../optics/acuity';
 import type { Degrees, IsoInstant } from '../units';
 import type { FactChain } from './chains';
@@ -149,6 +150,9 @@ export interface RecordedFinding extends Fact {
   /** The earlier finding that this one repeats: it keeps that one's day, and never counts as graded today. */
   readonly copiedFromId: string | null;
 }
+
+/** Something drawn on a cornea, of the day on which it was seen. */
+export interface CornealLesionFact extends Fact, CornealLesion {}
 
 export interface AttemptFact extends Fact {
   readonly lessonId: string;

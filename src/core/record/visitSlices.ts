@@ -104,6 +104,7 @@ export const SLICE_NAMES = ['health', 'trend', 'measures', 'supply', 'lenses', '
 
 /** What each page of a visit reads. */
 export const STEP_SLICES = {
+  redEye: ['health', 'measures', 'supply', 'lenses'],
   asLastTime: ['health', 'measures', 'supply', 'lenses'],
   wornNow: ['health', 'measures', 'supply', 'lenses'],
   history: ['health', 'measures', 'supply', 'lenses'],

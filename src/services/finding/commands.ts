@@ -2,7 +2,7 @@ import 'server-only';
 import type { z } from 'zod';
 import { earlierGrades, EYES, findingsConflict, type Eye } from '../../core';
 import { err, invalid, ok, type Result } from '../../lib/outcome';
-import { findingsForm } from '../../schema/finding';
+import { findingsForm, lesionForm } from '../../schema/finding';
 import { defineCommand, type Context } from '../define';
 import { takeOffOthers } from '../lensOnEye/onOff';
 import { openAbsoluteStops } from '../stop/openAbsoluteStops';
@@ -63,6 +63,20 @@ export const recordFindings = defineCommand({
     for (const eye of form.lensOff) takeOffOthers(context, taken.value, await reading.facts(), eye);
     await openAbsoluteStops(context, taken.value);
     taken.value.forgetDraft('eyeHealth');
+    return ok(taken.value.done());
+  },
+});
+
+export const recordLesion = defineCommand({
+  name: 'recordLesion',
+  right: 'clinicalWrite',
+  input: lesionForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, { eye, kind, nasalMm, upMm, longMm, acrossMm, ...form }) => {
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [{ what: 'cornealLesion', eye }] });
+    if (!taken.ok) return taken;
+    taken.value.add('cornealLesion', eye, { kind, nasalMm, upMm, longMm, acrossMm });
+    await openAbsoluteStops(context, taken.value);
     return ok(taken.value.done());
   },
 });

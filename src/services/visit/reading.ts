@@ -184,6 +184,7 @@ export class VisitReading {
     return {
       answers: read.answers,
       findings: [...read.findings.map((row): FactChain<RecordedFinding> => ({ rootId: row.rootId, rows: [row], current: row })), ...chains(facts.finding)],
+      lesions: chains(facts.cornealLesion),
       lowest: lowestOf(read.graded),
       stops: read.stops,
       overrides: read.overrides,

@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { mayOpenVisit } from '@/core';
@@ -29,6 +30,9 @@ function KindButton() {
           {kinds(kind)}
         </span>
       )}
+      <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/red-eye`} prefetch={false}>
+        {t('redEye')}
+      </Link>
       {open ? <ChangeKind onClose={() => setOpen(false)} /> : null}
     </>
   );

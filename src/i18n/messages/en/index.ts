@@ -47,6 +47,8 @@ import problems from './problems.messages.json';
 import purposes from './purposes.messages.json';
 import range from './range.messages.json';
 import raw from './raw.messages.json';
+import redEye from './redEye.messages.json';
+import redEyeProblems from './redEyeProblems.messages.json';
 import receipt from './receipt.messages.json';
 import refraction from './refraction.messages.json';
 import refused from './refused.messages.json';
@@ -114,7 +116,7 @@ export const en = {
   prescription,
   print,
   problems: { ...problems, ...diaryProblems,
-    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems },
+    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...redEyeProblems },
   purposes,
   range,
   raw,
@@ -141,5 +143,6 @@ export const en = {
   wearerForm,
   wearers,
   asLastTime,
+  redEye,
   wornNow,
 };

@@ -18,7 +18,7 @@ import {
   type EyePress,
   type EyeToday,
 } from './model';
-import { usePresses } from './usePresses';
+import { usePresses } from '../../shell/usePresses';
 
 /** One press: what, of which eye, and the line of the chart where one is read. */
 interface Pressed {
