@@ -111,6 +111,7 @@ export * from './advice/medicines';
 export * from './advice/signs';
 export * from './advice/asLastTime';
 export * from './advice/cornealLesion';
+export * from './advice/triage';
 export * from './advice/facts';
 export * from './advice/conditions';
 export * from './advice/stopRules';

@@ -65,3 +65,9 @@ export async function insertOverride(
 export const stoppedSince = (sql: Db, practiceId: string, wearerId: string) => sql<{ readonly sinceAt: string | null }[]>`
   select min(s.opened_at) as since_at from safety_stop s
   where s.practice_id = ${practiceId} and s.wearer_id = ${wearerId} and not exists (select 1 from safety_stop_end e where e.stop_id = s.id)`;
+
+/** Since when a danger sign is reported that nobody has acknowledged. */
+export const alertSince = (sql: Db, practiceId: string, wearerId: string) => sql<{ readonly sinceAt: string | null }[]>`
+  select min(a.recorded_at) as since_at from history_answer a join visit v on v.practice_id = a.practice_id and v.id = a.visit_id
+  where a.practice_id = ${practiceId} and v.wearer_id = ${wearerId} and a.question = 'danger' and jsonb_typeof(a.value) = 'array' and not a.value ? 'none'
+    and not exists (select 1 from alert_acknowledgement k where k.history_answer_id = a.id)`;

@@ -105,6 +105,15 @@ export async function lockOpenTaskOf(sql: Db, practiceId: string, appointmentId:
   return row ?? null;
 }
 
+/** An open task that the product made of a wearer, held to the end of the transaction. */
+export async function lockOpenTaskOfWearer(sql: Db, practiceId: string, wearerId: string, because: TaskBecause): Promise<TaskChange | null> {
+  const [row] = await sql<TaskChange[]>`
+    select id, practice_id, version, due_on, assigned_to, done_at from task
+    where practice_id = ${practiceId} and wearer_id = ${wearerId} and because = ${because} and done_at is null
+    order by due_on limit 1 for update`;
+  return row ?? null;
+}
+
 /** Makes a task, held by `lockTask`, what it is now, and keeps that in its story. */
 export async function changeTask(sql: Db, task: TaskChange, event: TaskEvent): Promise<void> {
   await sql`

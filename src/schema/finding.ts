@@ -1,4 +1,4 @@
-import { ACUITY_WAYS, COPIED_SIGNS, EYES, findingProblem, findingsConflict, LESION_KINDS, LESION_STEP, lesionProblem, roundToStep } from '../core';
+import { ACUITY_WAYS, COPIED_SIGNS, EYES, findingProblem, findingsConflict, LESION_KINDS, inTenths, lesionProblem } from '../core';
 import { acuity, eye, inVisit, uuid } from './fields';
 import { z } from 'zod';
 
@@ -48,7 +48,4 @@ export const lesionForm = z
     const problem = lesionProblem(form);
     if (problem) ctx.addIssue({ code: 'custom', message: problem.code, params: { data: problem.data }, path: ['longMm'] });
   })
-  .transform(({ nasalMm, upMm, longMm, acrossMm, ...form }) => {
-    const tenth = (mm: number): number => roundToStep(mm, LESION_STEP, 'away');
-    return { ...form, nasalMm: tenth(nasalMm), upMm: tenth(upMm), longMm: tenth(longMm), acrossMm: tenth(acrossMm) };
-  });
+  .transform((form) => ({ ...form, ...inTenths(form) }));

@@ -21,6 +21,7 @@ import { decideKind } from './decision/commands';
 import { acknowledgeAlert, recordHistory } from './history/commands';
 import { endStop, overrideStop } from './stop/commands';
 import { openReferral, recordReferralStep } from './referral/commands';
+import { triageRedEye } from './triage/commands';
 import { recordFindings, recordLesion } from './finding/commands';
 import { readPicture } from './picture/queries';
 import { recordPicture } from './picture/commands';
@@ -85,6 +86,7 @@ export const COMMANDS = {
   recordHistory,
   recordFindings,
   recordLesion,
+  triageRedEye,
   acknowledgeAlert,
   overrideStop,
   endStop,

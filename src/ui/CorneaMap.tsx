@@ -79,7 +79,8 @@ export function CorneaMap({ eye, lesions, placing, onPlace, disabled = false, la
     else if (grow !== 0) {
       const { min, max } = LESION_LIMITS.longMm;
       const longMm = tenth(Math.max(min, Math.min(max, placing.longMm + grow)));
-      onPlace({ ...placing, longMm, acrossMm: Math.min(placing.acrossMm, longMm) });
+      // What is round stays round.
+      onPlace({ ...placing, longMm, acrossMm: placing.acrossMm === placing.longMm ? longMm : Math.min(placing.acrossMm, longMm) });
     } else return;
     event.preventDefault();
     event.stopPropagation();

@@ -117,6 +117,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   saveDraft: () => ({ visitId: ids.visitId, step: 'refraction', body: { right: '-1' }, sequence: 1 }),
   recordHistory: () => ({ visitId: ids.visitId, version: 1, answers: [{ question: 'daysPerWeek', value: 5, note: null }] }),
   recordFindings: () => ({ visitId: ids.visitId, version: 1, right: [{ sign: 'lidMargin', value: 1 }], left: [] }),
+  triageRedEye: () => ({ wearerId: ids.wearerId, signs: ['redness'], onset: '', goes: 'emergency' }),
   recordLesion: () => ({ visitId: ids.visitId, version: 1, eye: 'right', kind: 'staining', nasalMm: 1, upMm: 1, longMm: 1, acrossMm: 1 }),
   acknowledgeAlert: () => ({ visitId: ids.visitId, version: 1, answerId: randomUUID() }),
   overrideStop: () => ({ visitId: ids.visitId, version: 1, rule: 'dust', reason: 'because' }),
@@ -259,7 +260,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(108);
+    expect(names).toHaveLength(109);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -1,4 +1,4 @@
-import type { Millimetres } from '../units';
+import { roundToStep, type Millimetres } from '../units';
 import type { Findings } from './signs';
 
 /** What is drawn on a cornea. */
@@ -43,6 +43,15 @@ export function lesionProblem(l: CornealLesion): { readonly code: string; readon
   }
   if (l.acrossMm > l.longMm + 1e-9) return { code: 'lesionAcrossLonger', data: { long: l.longMm, across: l.acrossMm } };
   return Math.hypot(l.nasalMm, l.upMm) > REACH ? { code: 'lesionOffCornea', data: { max: REACH } } : null;
+}
+
+/**
+ * A lesion in the steps in which it is placed and measured, half away from zero.
+ * @example inTenths({ kind: 'ulcer', nasalMm: 1.25, upMm: -0.04, longMm: 1, acrossMm: 1 }).nasalMm → 1.3
+ */
+export function inTenths({ kind, nasalMm, upMm, longMm, acrossMm }: CornealLesion): CornealLesion {
+  const tenth = (mm: Millimetres): Millimetres => roundToStep(mm, LESION_STEP, 'away');
+  return { kind, nasalMm: tenth(nasalMm), upMm: tenth(upMm), longMm: tenth(longMm), acrossMm: tenth(acrossMm) };
 }
 
 /**

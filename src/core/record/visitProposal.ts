@@ -81,7 +81,7 @@ export function proposalOf(file: WearerFile, today: IsoDate, timeZone: string): 
   const worn = EYES.map((eye) => provenance(file, eye).worn?.lensId).map((id) => (id === undefined ? undefined : file.lenses[id]));
   return {
     today,
-    redEye: file.stoppedSince !== null,
+    redEye: file.stoppedSince !== null || file.alertSince !== null,
     wears: worn.some((lens) => lens !== undefined),
     fittedOn: latestOf(FITS.map(dayOf)),
     complex: worn.some((lens) => lens !== undefined && lens.geometry !== 'sphere'),

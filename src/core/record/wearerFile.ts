@@ -14,6 +14,8 @@ export interface WearerFile {
   readonly wearer: WearerRow & { readonly age: number };
   /** Since when an absolute stop stands: no lens until a prescriber ends it; null when none does. */
   readonly stoppedSince: string | null;
+  /** Since when a danger sign is reported that nobody has acknowledged; null for none. */
+  readonly alertSince: string | null;
   /** A page of the visits, newest first. */
   readonly visits: readonly VisitRow[];
   readonly moreVisits: boolean;

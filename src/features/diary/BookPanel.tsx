@@ -10,7 +10,7 @@ import { Panel } from '@/ui/Panel';
 import { Segment } from '@/ui/Segment';
 import { useServer } from '../common/ServerProvider';
 import { useRefusalWords } from '../common/words';
-import { FindWearer, type Found } from './FindWearer';
+import { FindWearer, type Found } from '../common/FindWearer';
 import { FreeTimes } from './FreeTimes';
 import { PlaceFields } from './PlaceFields';
 import { emptyPlace, mayBeDespite, minutesOf, placeOf, placeOfFree, type TypedPlace } from './place';

@@ -3,8 +3,9 @@ import type { VisitKind } from '@/core';
 import type { Problem } from '@/lib/outcome';
 import type { DiaryDay } from '@/services/appointment/queries';
 import { AppointmentPanel } from './AppointmentPanel';
+import { TriagePanel } from '../common/triage/TriagePanel';
 import { BookPanel } from './BookPanel';
-import type { Found } from './FindWearer';
+import type { Found } from '../common/FindWearer';
 import { MovePanel } from './MovePanel';
 import type { Dropped, Row } from './strip';
 
@@ -12,7 +13,8 @@ import type { Dropped, Row } from './strip';
 export type DayPanel =
   | { readonly kind: 'look'; readonly row: Row }
   | { readonly kind: 'move'; readonly row: Row; readonly to?: Dropped; readonly refused?: Problem }
-  | { readonly kind: 'book'; readonly wearer: Found | null; readonly visit?: VisitKind };
+  | { readonly kind: 'book'; readonly wearer: Found | null; readonly visit?: VisitKind }
+  | { readonly kind: 'redEye' };
 
 export function DayPanels({
   panel,
@@ -27,6 +29,7 @@ export function DayPanels({
 }) {
   const close = (): void => onPanel(null);
   if (panel.kind === 'book') return <BookPanel day={day} wearer={panel.wearer} kind={panel.visit ?? 'longFollowUp'} onDone={onDone} onClose={close} />;
+  if (panel.kind === 'redEye') return <TriagePanel wearer={null} onDone={onDone} onClose={close} />;
   // As it is now, whoever changed it.
   const row = day.rows.find((r) => r.appointmentId === panel.row.appointmentId) ?? panel.row;
   if (panel.kind === 'look') return <AppointmentPanel row={row} onMove={() => onPanel({ kind: 'move', row })} onDone={onDone} onClose={close} />;

@@ -15,7 +15,7 @@ import { useRefusalWords } from '../common/words';
 import type { DayPanel } from './DayPanels';
 import { DayStrip } from './DayStrip';
 import { DayTable } from './DayTable';
-import type { Found } from './FindWearer';
+import type { Found } from '../common/FindWearer';
 import { useAnew } from './useAnew';
 import { useBegin } from './useBegin';
 import { weekdayNames } from './weekdays';

@@ -76,7 +76,12 @@ function TodayPage({ day: firstDay, tasks: firstTasks }: Shown) {
       bar={
         <>
           <Button onClick={() => router.push('/wearers')}>{t('allWearers')}</Button>
-          {mayBook ? <Button onClick={() => setPanel({ kind: 'book', wearer: null })}>{d('book')}</Button> : null}
+          {mayBook ? (
+            <>
+              <Button onClick={() => setPanel({ kind: 'redEye' })}>{t('kind.redEye')}</Button>
+              <Button onClick={() => setPanel({ kind: 'book', wearer: null })}>{d('book')}</Button>
+            </>
+          ) : null}
         </>
       }
     >

@@ -21,6 +21,11 @@ export function WearerMargin({ file }: { readonly file: WearerFile }) {
           <Stated state="stop">{t('stopped', { time: formatMoment(file.stoppedSince, session.practice.timeZone) })}</Stated>
         </p>
       )}
+      {file.alertSince === null ? null : (
+        <p className="mb-5">
+          <Stated state="stop">{t('alerted', { time: formatMoment(file.alertSince, session.practice.timeZone) })}</Stated>
+        </p>
+      )}
       <Coming file={file} />
       <h2 className="mb-2">{t('why')}</h2>
       <p className="mb-5">{worn ? t('whyWorn') : t('whyNothing')}</p>

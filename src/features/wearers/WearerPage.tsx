@@ -21,6 +21,7 @@ import { WearerMargin } from './WearerMargin';
 
 // Opened now and then: they bring their own scripts.
 const NewVisit = lazy(() => import('./NewVisit').then((m) => ({ default: m.NewVisit })));
+const TriagePanel = lazy(() => import('../common/triage/TriagePanel').then((m) => ({ default: m.TriagePanel })));
 const EditWearer = lazy(() => import('./EditWearer').then((m) => ({ default: m.EditWearer })));
 
 /** A wearer: what is worn now and how we know, the visits, the prescriptions. */
@@ -30,7 +31,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
   const kinds = useTranslations('today.kind');
   const router = useRouter();
   const { session } = useServer();
-  const [panel, setPanel] = useState<'visit' | 'edit' | null>(null);
+  const [panel, setPanel] = useState<'visit' | 'edit' | 'redEye' | null>(null);
   const { wearer } = file;
   const openNow = file.visits.find((v) => v.closedAt === null) ?? null;
   const book = async (): Promise<void> => {
@@ -72,6 +73,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
           </div>
           {may(session.viewer.roles, 'wearers') ? (
             <>
+              <Button onClick={() => setPanel('redEye')}>{kinds('redEye')}</Button>
               <Button onClick={() => setPanel('edit')}>{t('edit')}</Button>
               <Button onClick={() => void book()}>{t('book')}</Button>
             </>
@@ -92,6 +94,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
       <Visits file={file} zone={session.practice.timeZone} />
       <Suspense fallback={null}>
         {panel === 'visit' ? <NewVisit file={file} onClose={close} /> : panel === 'edit' ? <EditWearer wearer={wearer} onClose={close} /> : null}
+        {panel === 'redEye' ? <TriagePanel wearer={wearer} onDone={() => router.refresh()} onClose={close} /> : null}
       </Suspense>
     </Frame>
   );

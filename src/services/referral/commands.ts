@@ -1,9 +1,11 @@
 import 'server-only';
+import { addDays } from '../../core';
 import { insertReferral, insertReferralStep, listReferrals } from '../../db/referral';
 import { listStops } from '../../db/stop';
 import { notFound, ok, ruleBroken } from '../../lib/outcome';
 import { referralForm, referralStepForm } from '../../schema/referral';
 import { defineCommand } from '../define';
+import { callNextDay, calledNextDay } from '../task/redEye';
 import { lockVisit } from '../visit/lock';
 import { metaOf } from '../visit/meta';
 
@@ -23,7 +25,9 @@ export const openReferral = defineCommand({
     if (telephone === '') return ruleBroken('noEmergencyNumber');
     taken.value.changed('health');
     const opened = await insertReferral(tx, metaOf(context, taken.value), { stopId: stop.id, addressedTo: settings.referralTo.trim(), telephone });
-    return opened ? ok(taken.value.done()) : ruleBroken('referralOpen');
+    if (!opened) return ruleBroken('referralOpen');
+    await callNextDay(context, taken.value.visit.wearerId, addDays(context.today, 1));
+    return ok(taken.value.done());
   },
 });
 
@@ -41,6 +45,7 @@ export const recordReferralStep = defineCommand({
     if (!referral) return notFound('referral');
     taken.value.changed('health');
     await insertReferralStep(tx, { referralId: referral.id, practiceId: caller.practiceId, step: form.step, at: now, by: caller.personId });
+    if (form.step === 'calledNextDay') await calledNextDay(context, visit.wearerId);
     return ok(taken.value.done());
   },
 });

@@ -6,7 +6,7 @@ import { bundle } from '../../db/bundle';
 import { newestExaminedElsewhere, newestVisitOf } from '../../db/examined';
 import { asOrders, orderParts } from '../../db/order';
 import { asPrescriptions, countPrescriptions, prescriptionParts } from '../../db/prescription';
-import { stoppedSince } from '../../db/stop';
+import { alertSince, stoppedSince } from '../../db/stop';
 import { listTasksOf } from '../../db/task';
 import { listVisitsPage, type VisitKey } from '../../db/visit';
 import { listNewestTrials, listSupplyBefore, supplyBefore } from '../../db/visitPast';
@@ -39,6 +39,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     tasks: listTasksOf(tx, practiceId, wearerId),
     broughtAlong: listBroughtAlong(tx, practiceId, wearerId),
     stops: stoppedSince(tx, practiceId, wearerId),
+    alerts: alertSince(tx, practiceId, wearerId),
     newestOf: newestVisitOf(tx, practiceId, wearerId, null),
     examined: newestExaminedElsewhere(tx, practiceId, wearerId),
   });
@@ -48,6 +49,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
   const file = {
     wearer: { ...wearer, age: ageOn(wearer.birthDate, today) },
     stoppedSince: rows.stops[0]?.sinceAt ?? null,
+    alertSince: rows.alerts[0]?.sinceAt ?? null,
     visits: rows.visits.slice(0, MOST.visits),
     moreVisits: rows.visits.length > MOST.visits,
     newestOf: Object.fromEntries(rows.newestOf.map((v) => [v.kind, v.openedAt])),

@@ -8,6 +8,7 @@ import {
   formatRefraction,
   lensesOnPaper,
   prescriptionCopy,
+  nearestToCentre,
   referralLetter,
   signedAt,
   SIGNS,
@@ -31,6 +32,7 @@ import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
 import printWords from '@/i18n/messages/en/print.messages.json';
 import rawWords from '@/i18n/messages/en/raw.messages.json';
+import redEyeWords from '@/i18n/messages/en/redEye.messages.json';
 import signsWords from '@/i18n/messages/en/signs.messages.json';
 import { withWords } from '@/i18n/withWords';
 import stopsWords from '@/i18n/messages/en/stops.messages.json';
@@ -60,9 +62,47 @@ function ReferralSheetPage() {
       {record.wearer.telephone ? <p>{t('wearerTelephone', { telephone: record.wearer.telephone })}</p> : null}
       <Sight />
       <WhatHappened />
+      <Drawn />
       <Found />
       <WornLens />
     </PrintSheet>
+  );
+}
+
+/** What was drawn on the corneas, in millimetres, what threatens sight, and what has been left undone on purpose. */
+function Drawn() {
+  const t = useTranslations('print');
+  const red = useTranslations('redEye');
+  const eyes = useEyeWords();
+  const { health } = useVisit();
+  const drawn = EYES.flatMap((eye) => health.lesions[eye].map((lesion) => ({ eye, lesion })));
+  const threatened = EYES.filter((eye) => health.threats[eye].length > 0);
+  if (drawn.length === 0 && threatened.length === 0) return null;
+  return (
+    <section data-testid="drawn">
+      <h2>{red('drawing')}</h2>
+      {threatened.map((eye) => (
+        <p key={eye} className="value">
+          {`${red('threat')}: ${red('threatEye', { eye: eyes.name(eye), what: health.threats[eye].map((threat) => red(`threats.${threat}`)).join('; ') })}`}
+        </p>
+      ))}
+      {drawn.map(({ eye, lesion }) => (
+        <p key={lesion.id}>
+          {t('drawn', {
+            eye: eyes.short(eye),
+            kind: red(`kinds.${lesion.kind}`),
+            long: lesion.longMm.toFixed(1),
+            across: lesion.acrossMm.toFixed(1),
+            distance: nearestToCentre(lesion).toFixed(1),
+            sideways: Math.abs(lesion.nasalMm).toFixed(1),
+            side: lesion.nasalMm >= 0 ? 'nasal' : 'temporal',
+            height: Math.abs(lesion.upMm).toFixed(1),
+            way: lesion.upMm >= 0 ? 'up' : 'down',
+          })}
+        </p>
+      ))}
+      <p>{t('leftUndone')}</p>
+    </section>
   );
 }
 
@@ -224,6 +264,7 @@ const WORDS = {
   purposes: purposesWords,
   print: printWords,
   raw: rawWords,
+  redEye: redEyeWords,
   signs: signsWords,
 };
 export const ReferralSheet = withWords(WORDS, ReferralSheetPage);

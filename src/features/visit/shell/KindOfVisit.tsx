@@ -30,9 +30,11 @@ function KindButton() {
           {kinds(kind)}
         </span>
       )}
-      <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/red-eye`} prefetch={false}>
-        {t('redEye')}
-      </Link>
+      {kind === 'redEye' ? null : (
+        <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/red-eye`} prefetch={false}>
+          {t('redEye')}
+        </Link>
+      )}
       {open ? <ChangeKind onClose={() => setOpen(false)} /> : null}
     </>
   );

@@ -63,6 +63,8 @@ import staff from './staff.messages.json';
 import steps from './steps.messages.json';
 import stops from './stops.messages.json';
 import supply from './supply.messages.json';
+import triage from './triage.messages.json';
+import triageProblems from './triageProblems.messages.json';
 import tasks from './tasks.messages.json';
 import today from './today.messages.json';
 import turnDesk from './turnDesk.messages.json';
@@ -116,7 +118,7 @@ export const en = {
   prescription,
   print,
   problems: { ...problems, ...diaryProblems,
-    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...redEyeProblems },
+    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...redEyeProblems, ...triageProblems },
   purposes,
   range,
   raw,
@@ -144,5 +146,6 @@ export const en = {
   wearers,
   asLastTime,
   redEye,
+  triage,
   wornNow,
 };

@@ -31,7 +31,7 @@ function Sight({ page, eye, way }: { readonly page: RedEye; readonly eye: Eye; r
   const eyeWords = useEyeWords();
   const { record, problem } = useVisit();
   const seen = latest(record.facts.eyeAcuities, (row) => row.eye === eye && row.way === way)?.current;
-  const fault = problemAt(problem, `${eye}Sight`);
+  const fault = problemAt(problem, `${eye}Sight`, '0', 'acuity');
   return (
     <form
       className={`flex gap-3 items-center flex-wrap ${eye === 'right' ? 'flex-row-reverse' : ''}`}

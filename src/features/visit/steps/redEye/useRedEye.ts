@@ -60,7 +60,7 @@ export function useRedEye() {
   const router = useRouter();
   const { record, health, busy, run } = useVisit();
   const draft = useDraft('redEye');
-  const { press } = usePresses<Pressed>(busy, (p) => p.send());
+  const { press } = usePresses<Pressed>(busy, (p) => p.send(), 'goOn');
   const drawing = useLesions(draft, press);
   const closed = record.visit.closedAt !== null;
   const { acuity } = record.session.settings;
@@ -77,7 +77,7 @@ export function useRedEye() {
     const read = parseAcuity(typed, acuity);
     if (closed || !read.ok) return;
     const send = async (): Promise<boolean> => {
-      const done = await kept(run('recordFindings', { ...NONE, [`${eye}Sight`]: [{ way, acuity: typed }] }, t('kept')));
+      const done = await kept(run('recordFindings', { ...NONE, [`${eye}Sight`]: [{ way, acuity: { logMar: read.value, typed } }] }, t('kept')));
       if (done) draft.set(`${eye}:${way}`, '');
       return done;
     };

@@ -4,7 +4,7 @@ import { useTranslations } from 'use-intl';
 import { formatDay } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
-import { useServer } from '../common/ServerProvider';
+import { useServer } from './ServerProvider';
 
 /** Who was found. */
 export interface Found {
