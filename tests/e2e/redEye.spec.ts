@@ -14,7 +14,7 @@ test('from any step in one press: sight, what is seen on the cornea by drag and 
   await expect(page.getByTestId('sees-right-unaided')).toHaveText('20/63+1');
   await page.getByLabel('Right eye, VA with pinhole').fill('no');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('“no” is not an acuity').first()).toBeVisible();
+  await expect(page.getByText('no is not an acuity').first()).toBeVisible();
   await page.getByRole('group', { name: 'Right eye, Pain', exact: true }).getByRole('button', { name: '6' }).click();
   await page.getByRole('group', { name: 'Right eye, Anterior chamber cells' }).getByRole('button', { name: '1', exact: true }).click();
   await expect(page.getByTestId('threat')).toContainText('Right eye: cells in the anterior chamber, 1 or more');
@@ -59,7 +59,7 @@ test('whoever answers the telephone: six signs, what to say, booked today, and a
   await signIn(page, /Renny Okoro-Vale/);
   await page.getByRole('button', { name: 'Red eye' }).click();
   const panel = page.getByRole('dialog');
-  await panel.getByLabel('Who').fill('Lowen');
+  await panel.getByLabel('Wearer').fill('Lowen');
   await panel.getByRole('button', { name: /Lowen Tregear/ }).click();
   await expect(panel.getByRole('button', { name: 'Book it, raise the alert' })).toBeDisabled();
   await panel.getByRole('group', { name: 'What is reported, one press each' }).getByRole('button', { name: 'Redness' }).click();

@@ -2,7 +2,7 @@ import type { AcuityWay, Eye, LensSignId, QuestionId, SignId } from '@/core';
 
 /** Under which keys the unfinished typing of a step is kept: a key that is not named here can neither be read nor set. */
 interface KeysOf {
-  redEye: `${Eye}:${AcuityWay}` | `${Eye}${'Kind' | 'Nasal' | 'Up' | 'Long' | 'Across'}`;
+  redEye: 'onset' | 'solution' | `${Eye}:${AcuityWay}` | `${Eye}${'Kind' | 'Nasal' | 'Up' | 'Long' | 'Across'}`;
   /** Grades seen otherwise than last time. */
   asLastTime: `${Eye}:${SignId}`;
   history: QuestionId | `note:${QuestionId}` | 'withdraw';

@@ -12,6 +12,8 @@ export const GRADES: Readonly<Partial<Record<SignId, readonly number[]>>> = {
 };
 /** Asked of the wearer here; the rest stands on the page of the history. */
 export const ASKED_HERE = ['water', 'sleptIn'] as const;
+/** And these in words. */
+export const TYPED_HERE = ['onset', 'solution'] as const;
 
 type Body = DraftOf<'redEye'>;
 const millimetres = (text: string | undefined): number => (/^-?\d+([.,]\d+)?$/.test((text ?? '').trim()) ? Number((text ?? '').trim().replace(',', '.')) : NaN);

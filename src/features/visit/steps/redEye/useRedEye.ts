@@ -71,6 +71,16 @@ export function useRedEye() {
     press({ id: `${eye} ${sign} ${value}`, send: () => kept(run('recordFindings', { ...NONE, [eye]: [{ sign, value }] }, t('kept'))) });
   const say = (question: QuestionId, value: string): void =>
     press({ id: `${question} ${value}`, send: () => kept(run('recordHistory', { answers: [{ question, value, note: null }] }, t('kept'))) });
+  const sayTyped = (question: 'onset' | 'solution'): void => {
+    const value = (draft.body[question] ?? '').trim();
+    if (closed || value === '') return;
+    const send = async (): Promise<boolean> => {
+      const done = await kept(run('recordHistory', { answers: [{ question, value, note: null }] }, t('kept')));
+      if (done) draft.set(question, '');
+      return done;
+    };
+    press({ id: `${question} ${value}`, send });
+  };
   /** What was typed goes once it is kept, and not before. */
   const keepSight = (eye: Eye, way: AcuityWay): void => {
     const typed = (draft.body[`${eye}:${way}`] ?? '').trim();
@@ -99,6 +109,7 @@ export function useRedEye() {
     ...drawing,
     see,
     say,
+    sayTyped,
     keepSight,
     letter,
   };
