@@ -114,6 +114,14 @@ export async function lockOpenTaskOfWearer(sql: Db, practiceId: string, wearerId
   return row ?? null;
 }
 
+/** The practice's open task of a kind that it has once, held to the end of the transaction. */
+export async function lockOpenTaskBecause(sql: Db, practiceId: string, because: TaskBecause): Promise<TaskChange | null> {
+  const [row] = await sql<TaskChange[]>`
+    select id, practice_id, version, due_on, assigned_to, done_at from task
+    where practice_id = ${practiceId} and because = ${because} and done_at is null order by due_on limit 1 for update`;
+  return row ?? null;
+}
+
 /** Makes a task, held by `lockTask`, what it is now, and keeps that in its story. */
 export async function changeTask(sql: Db, task: TaskChange, event: TaskEvent): Promise<void> {
   await sql`

@@ -21,6 +21,8 @@ import { decideKind } from './decision/commands';
 import { acknowledgeAlert, recordHistory } from './history/commands';
 import { endStop, overrideStop } from './stop/commands';
 import { openReferral, recordReferralStep } from './referral/commands';
+import { answerRequest, matchRequest, recordRequest } from './request/commands';
+import { readRequests } from './request/queries';
 import { triageRedEye } from './triage/commands';
 import { recordFindings, recordLesion } from './finding/commands';
 import { readPicture } from './picture/queries';
@@ -87,6 +89,9 @@ export const COMMANDS = {
   recordFindings,
   recordLesion,
   triageRedEye,
+  recordRequest,
+  matchRequest,
+  answerRequest,
   acknowledgeAlert,
   overrideStop,
   endStop,
@@ -139,6 +144,7 @@ export const COMMANDS = {
 /** Everything that only reads. */
 export const QUERIES = {
   readOrderEvents,
+  readRequests,
   readOrders,
   readDiary,
   readAppointment,

@@ -37,7 +37,8 @@ const LOOK: Readonly<Record<LesionKind, { readonly fill: string; readonly dash?:
 /** Keeps a lesion on the cornea. */
 function within(lesion: CornealLesion, nasalMm: number, upMm: number): CornealLesion {
   const far = Math.hypot(nasalMm, upMm);
-  const by = far > REACH ? REACH / far : 1;
+  if (far <= REACH - FINE) return { ...lesion, nasalMm: tenth(nasalMm), upMm: tenth(upMm) };
+  const by = Math.min(1, REACH / far);
   // Towards the centre, so that rounding never puts it over the edge.
   const inward = (mm: number): number => Math.sign(mm) * Math.floor(Math.abs(mm * by) * 10 + 1e-6) * 0.1;
   return { ...lesion, nasalMm: tenth(inward(nasalMm)), upMm: tenth(inward(upMm)) };

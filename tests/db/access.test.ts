@@ -118,6 +118,18 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   recordHistory: () => ({ visitId: ids.visitId, version: 1, answers: [{ question: 'daysPerWeek', value: 5, note: null }] }),
   recordFindings: () => ({ visitId: ids.visitId, version: 1, right: [{ sign: 'lidMargin', value: 1 }], left: [] }),
   triageRedEye: () => ({ wearerId: ids.wearerId, signs: ['redness'], onset: '', goes: 'emergency' }),
+  recordRequest: () => ({
+    sellerName: 'Quayside Lenses',
+    sellerContact: '0555 0199',
+    wearerName: 'Somebody',
+    receivedOn: '2026-11-24',
+    receivedTime: '9:30',
+    right: null,
+    left: null,
+  }),
+  matchRequest: () => ({ requestId: randomUUID(), wearerId: ids.wearerId }),
+  answerRequest: () => ({ requestId: randomUUID(), seen: 0, answer: 'expired' }),
+  readRequests: () => ({}),
   recordLesion: () => ({ visitId: ids.visitId, version: 1, eye: 'right', kind: 'staining', nasalMm: 1, upMm: 1, longMm: 1, acrossMm: 1 }),
   acknowledgeAlert: () => ({ visitId: ids.visitId, version: 1, answerId: randomUUID() }),
   overrideStop: () => ({ visitId: ids.visitId, version: 1, rule: 'dust', reason: 'because' }),
@@ -260,7 +272,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(109);
+    expect(names).toHaveLength(113);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

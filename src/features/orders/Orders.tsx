@@ -28,7 +28,12 @@ function OrdersPage({ orders }: { readonly orders: readonly AwaitedOrder[] }) {
   return (
     <AppPage place="orders" title={t('title')}>
       <section className="px-6 py-3">
-        <p className="label">{t('line')}</p>
+        <p className="label">
+          {t('line')}{' '}
+          <Link className="underline" href="/requests" prefetch={false}>
+            {t('requests')}
+          </Link>
+        </p>
         <p role="status" className="py-1">
           {done ? (
             <>

@@ -53,6 +53,8 @@ import receipt from './receipt.messages.json';
 import refraction from './refraction.messages.json';
 import refused from './refused.messages.json';
 import ruleNames from './ruleNames.messages.json';
+import requests from './requests.messages.json';
+import requestsProblems from './requestsProblems.messages.json';
 import rooms from './rooms.messages.json';
 import settings from './settings.messages.json';
 import settle from './settle.messages.json';
@@ -118,7 +120,7 @@ export const en = {
   prescription,
   print,
   problems: { ...problems, ...diaryProblems,
-    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...redEyeProblems, ...triageProblems },
+    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems },
   purposes,
   range,
   raw,
@@ -146,6 +148,7 @@ export const en = {
   wearers,
   asLastTime,
   redEye,
+  requests,
   triage,
   wornNow,
 };

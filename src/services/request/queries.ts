@@ -1,0 +1,30 @@
+import 'server-only';
+import type { Compared } from '../../core';
+import { listRequests, type RequestRow } from '../../db/request';
+import { ok, type Result } from '../../lib/outcome';
+import { emptyForm } from '../../schema/fields';
+import { defineQuery } from '../define';
+import { sessionContextOf, type SessionContext } from '../sessionContext';
+import { compareNow } from './compare';
+
+/** Requests answered last that are shown. */
+const ANSWERED = 20;
+
+export interface RequestShown extends RequestRow {
+  /** Beside what is in force now. */
+  readonly compared: Compared;
+}
+
+/** What sellers ask, each beside what is in force for its wearer. */
+export const readRequests = defineQuery({
+  name: 'readRequests',
+  right: 'clinicalRead',
+  input: emptyForm,
+  about: () => null,
+  run: async (context): Promise<Result<{ readonly session: SessionContext; readonly requests: readonly RequestShown[]; readonly now: string }>> => {
+    const rows = await listRequests(context.tx, context.caller.practiceId, ANSWERED);
+    const requests: RequestShown[] = [];
+    for (const row of rows) requests.push({ ...row, compared: await compareNow(context, row) });
+    return ok({ session: sessionContextOf(context), requests, now: context.now });
+  },
+});
