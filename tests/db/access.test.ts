@@ -121,6 +121,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   recordRequest: () => ({
     sellerName: 'Quayside Lenses',
     sellerContact: '0555 0199',
+    wearerId: ids.wearerId,
     wearerName: 'Somebody',
     receivedOn: '2026-11-24',
     receivedTime: '9:30',
@@ -247,6 +248,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'readStaff',
   'addStaff',
   'readSettings',
+  'readRequests',
   'changeSetting',
   'readLibrary',
   'readFamily',
