@@ -54,9 +54,10 @@ export function ComparedTable({ request }: { readonly request: RequestShown }) {
               <td key={field}>
                 <span className={field === 'power' ? 'power' : 'value'}>{asked(lens, field)}</span>
                 {held && differs(eye, field) ? (
-                  <div className="stated stated-stop" data-testid={`differs-${eye}-${field}`}>
+                  <div className="flex gap-2 items-baseline text-stop" data-testid={`differs-${eye}-${field}`}>
                     <StateMark state="stop" size={12} />
-                    <span>{prescribed(held, field) || t('adds.none')}</span>
+                    <span className={field === 'power' ? 'power' : 'value'}>{prescribed(held, field) || t('adds.none')}</span>
+                    <span className="note">{t('prescribed', { number: compared.prescription?.number ?? 0 })}</span>
                   </div>
                 ) : null}
               </td>

@@ -1,8 +1,8 @@
 'use client';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { instantOf, may, REQUEST_ANSWERS, requestStanding, RULE_PROFILES, type RequestAnswer } from '@/core';
-import { formatDay, formatMoment } from '@/i18n/format';
+import { dayIn, instantOf, may, REQUEST_ANSWERS, requestStanding, RULE_PROFILES, type RequestAnswer } from '@/core';
+import { formatDay, formatMoment, formatTime } from '@/i18n/format';
 import type { RequestShown } from '@/services/request/queries';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
@@ -67,9 +67,8 @@ function Deadline({ request }: { readonly request: RequestShown }) {
   return (
     <div className="w-[190px]" data-testid="deadline">
       <div className="label">{t('until')}</div>
-      <div className={`power-read ${standing.kind === 'waits' ? '' : 'text-stop'}`}>
-        {earliestAt === null ? t('noDeadline') : formatMoment(earliestAt, zone)}
-      </div>
+      <div className={`power-read ${standing.kind === 'waits' ? '' : 'text-stop'}`}>{earliestAt === null ? t('noDeadline') : formatTime(earliestAt, zone)}</div>
+      {earliestAt === null ? null : <div className="value">{formatDay(dayIn(earliestAt, zone))}</div>}
       {standing.kind === 'lost' ? (
         <>
           <Stated state="stop">{t('lost', { time: words })}</Stated>
@@ -166,7 +165,7 @@ function Answer({ request, onDone }: CardProps) {
         maxLength={400}
       />
       <div className="flex gap-3 flex-wrap items-center" role="group" aria-label={t('propose', { answer: t(`answers.${compared.proposed}`) })}>
-        {REQUEST_ANSWERS.map((given) => {
+        {[compared.proposed, ...REQUEST_ANSWERS.filter((given) => given !== compared.proposed)].map((given) => {
           const isProposed = given === compared.proposed;
           return mayAll || (plain && isProposed) ? (
             <Button key={given} look={isProposed ? 'act' : 'plain'} disabled={busy} onClick={() => void give(given)()}>

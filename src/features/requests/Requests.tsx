@@ -29,7 +29,7 @@ function RequestsPage({ requests }: { readonly requests: readonly RequestShown[]
       place="orders"
       title={t('title')}
       bar={
-        <Button look="act" onClick={() => setTyping(true)}>
+        <Button look={waiting.length === 0 ? 'act' : 'plain'} onClick={() => setTyping(true)}>
           {t('typeIn')}
         </Button>
       }
