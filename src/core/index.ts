@@ -56,6 +56,8 @@ export * from './record/lens';
 export * from './record/lesson';
 export * from './record/lessonState';
 export * from './record/prescription';
+export * from './record/exchanged';
+export * from './record/whoseFile';
 export * from './record/order';
 export * from './record/boxes';
 export * from './record/orderState';

@@ -38,6 +38,15 @@ export const countPrescriptions = (sql: Db, practiceId: string, wearerId: string
 export const listPrescriptions = async (sql: Db, practiceId: string, wearerId: string): Promise<Prescription[]> =>
   asPrescriptions(await bundle(sql, prescriptionParts(sql, practiceId, wearerId, null)));
 
+/** One prescription with who signed it; null when the practice has no such one. */
+export async function findPrescription(sql: Db, practiceId: string, id: string): Promise<(Prescription & { readonly signedBy: string }) | null> {
+  const [row] = await sql<{ wearerId: string; signedBy: string }[]>`
+    select wearer_id, signed_by from prescription where practice_id = ${practiceId} and id = ${id}`;
+  if (!row) return null;
+  const found = (await listPrescriptions(sql, practiceId, row.wearerId)).find((p) => p.id === id);
+  return found ? { ...found, signedBy: row.signedBy } : null;
+}
+
 export async function insertPrescription(
   sql: Db,
   p: Omit<PrescriptionRow, 'prescriber'> & {

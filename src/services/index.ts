@@ -23,6 +23,8 @@ import { endStop, overrideStop } from './stop/commands';
 import { openReferral, recordReferralStep } from './referral/commands';
 import { answerRequest, matchRequest, recordRequest } from './request/commands';
 import { readRequests } from './request/queries';
+import { keepOutsidePrescription } from './exchange/commands';
+import { exportPrescription, readOutsidePrescriptions, readPrescriptionFile } from './exchange/queries';
 import { triageRedEye } from './triage/commands';
 import { recordFindings, recordLesion } from './finding/commands';
 import { readPicture } from './picture/queries';
@@ -89,6 +91,7 @@ export const COMMANDS = {
   recordFindings,
   recordLesion,
   triageRedEye,
+  keepOutsidePrescription,
   recordRequest,
   matchRequest,
   answerRequest,
@@ -145,6 +148,9 @@ export const COMMANDS = {
 export const QUERIES = {
   readOrderEvents,
   readRequests,
+  exportPrescription,
+  readOutsidePrescriptions,
+  readPrescriptionFile,
   readOrders,
   readDiary,
   readAppointment,

@@ -1,14 +1,15 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { EYES, inForce, provenance, type WearerFile } from '@/core';
+import { EYES, inForce, may, provenance, type WearerFile } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
+import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
 import { Coming } from './Coming';
 import { IdentityChanges } from './IdentityChanges';
 
 /** Why it is said what is worn; the prescriptions in force; what was changed of who this is. */
-export function WearerMargin({ file }: { readonly file: WearerFile }) {
+export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; readonly onFiles: () => void }) {
   const t = useTranslations('wearer');
   const purposes = useTranslations('purposes');
   const { session } = useServer();
@@ -45,6 +46,13 @@ export function WearerMargin({ file }: { readonly file: WearerFile }) {
       ) : (
         <p className="label">{t('noPrescription')}</p>
       )}
+      {may(session.viewer.roles, 'clinicalRead') ? (
+        <p className="mt-2 mb-5">
+          <Button look="quiet" onClick={onFiles}>
+            {t('files')}
+          </Button>
+        </p>
+      ) : null}
       <IdentityChanges changes={file.identityChanges} zone={session.practice.timeZone} />
     </>
   );

@@ -21,6 +21,7 @@ import { WearerMargin } from './WearerMargin';
 
 // Opened now and then: they bring their own scripts.
 const NewVisit = lazy(() => import('./NewVisit').then((m) => ({ default: m.NewVisit })));
+const OutsideFiles = lazy(() => import('./OutsideFiles').then((m) => ({ default: m.OutsideFiles })));
 const TriagePanel = lazy(() => import('../common/triage/TriagePanel').then((m) => ({ default: m.TriagePanel })));
 const EditWearer = lazy(() => import('./EditWearer').then((m) => ({ default: m.EditWearer })));
 
@@ -31,7 +32,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
   const kinds = useTranslations('today.kind');
   const router = useRouter();
   const { session } = useServer();
-  const [panel, setPanel] = useState<'visit' | 'edit' | 'redEye' | null>(null);
+  const [panel, setPanel] = useState<'visit' | 'edit' | 'redEye' | 'files' | null>(null);
   const { wearer } = file;
   const openNow = file.visits.find((v) => v.closedAt === null) ?? null;
   const book = async (): Promise<void> => {
@@ -61,7 +62,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
       rail={<Rail place="wearers" />}
       strip={<WearerStrip wearer={wearer} lines={telephone} />}
       marginWords={{ open: frame('marginOpen'), close: frame('marginClose'), label: frame('margin') }}
-      margin={<WearerMargin file={file} />}
+      margin={<WearerMargin file={file} onFiles={() => setPanel('files')} />}
       bar={
         <>
           <div className="frame-bar-keys">
@@ -94,6 +95,7 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
       <Visits file={file} zone={session.practice.timeZone} />
       <Suspense fallback={null}>
         {panel === 'visit' ? <NewVisit file={file} onClose={close} /> : panel === 'edit' ? <EditWearer wearer={wearer} onClose={close} /> : null}
+        {panel === 'files' ? <OutsideFiles wearer={wearer} onClose={close} /> : null}
         {panel === 'redEye' ? <TriagePanel wearer={wearer} onDone={() => router.refresh()} onClose={close} /> : null}
       </Suspense>
     </Frame>

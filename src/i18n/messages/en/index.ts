@@ -37,6 +37,8 @@ import mergeProblems from './mergeProblems.messages.json';
 import orders from './orders.messages.json';
 import notFoundPage from './notFoundPage.messages.json';
 import onEye from './onEye.messages.json';
+import outside from './outside.messages.json';
+import outsideProblems from './outsideProblems.messages.json';
 import panels from './panels.messages.json';
 import peroxide from './peroxide.messages.json';
 import powerField from './powerField.messages.json';
@@ -120,7 +122,7 @@ export const en = {
   prescription,
   print,
   problems: { ...problems, ...diaryProblems,
-    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems },
+    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...outsideProblems },
   purposes,
   range,
   raw,
@@ -148,6 +150,7 @@ export const en = {
   wearers,
   asLastTime,
   redEye,
+  outside,
   requests,
   triage,
   wornNow,

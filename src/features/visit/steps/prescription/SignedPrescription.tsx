@@ -58,6 +58,15 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
         />
       </Spine>
       <dl className="terms" data-testid="signed">
+        <dt>{t('asFile')}</dt>
+        <dd className="flex gap-4">
+          <a className="underline" href={`/api/prescriptions/${signed.id}/fhir`} download>
+            {t('asFhir')}
+          </a>
+          <a className="underline" href={`/api/prescriptions/${signed.id}/csv`} download>
+            {t('asCsv')}
+          </a>
+        </dd>
         <dt>{t('numberTerm')}</dt>
         <dd>{signed.number}</dd>
         <dt>{t('purpose')}</dt>
