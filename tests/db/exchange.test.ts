@@ -9,7 +9,7 @@ beforeAll(async () => {
   world = await openWorld();
   const visitId = await world.visit(1, { right: '-2.00', left: '-2.25' });
   prescriptionId = await signPair(world, visitId);
-  wearerId = (await world.must('createWearer', { name: PERSON.name, birthDate: PERSON.birthDate })).wearerId ?? '';
+  wearerId = (await world.must('createWearer', { name: PERSON.name, birthDate: PERSON.birthDate, sameNameIsAnother: true })).wearerId ?? '';
 }, 60_000);
 afterAll(() => world.db.close());
 
