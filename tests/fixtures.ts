@@ -282,7 +282,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
       decisions: [],
       referrals: [],
       pictures: [],
-    lesions: [],
+      lesions: [],
       lowest: { right: {}, left: {} },
       prescribers: ['p'],
       myopicShift: null,

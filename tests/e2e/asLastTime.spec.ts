@@ -97,8 +97,8 @@ async function fullness(page: Page, visitId: string): Promise<number> {
 test('the happy annual: from the wearer’s page to a renewed, ordered pair in 20 presses, and fuller than the long way', async ({ page, site }) => {
   test.setTimeout(240_000);
   await signIn(page);
-  const happy = await fitted(page, 'Perran Lisle', site.move);
-  const long = await fitted(page, 'Tamsyn Orme', site.move);
+  const happy = await fitted(page, 'Perran Lisle', (seconds) => site.move(seconds));
+  const long = await fitted(page, 'Tamsyn Orme', (seconds) => site.move(seconds));
   await site.move(YEAR - 30 * 24 * 3600);
   await page.context().clearCookies();
   await signIn(page);
@@ -172,7 +172,7 @@ test('the happy annual: from the wearer’s page to a renewed, ordered pair in 2
 
 test('what is otherwise than last time is typed, and nothing else; what is refused lets the presses after it go', async ({ page, site }) => {
   await signIn(page);
-  const wearerId = await fitted(page, 'Derwa Kitto', site.move);
+  const wearerId = await fitted(page, 'Derwa Kitto', (seconds) => site.move(seconds));
   await site.move(YEAR - 30 * 24 * 3600);
   await page.context().clearCookies();
   await signIn(page);

@@ -70,7 +70,9 @@ describe('FHIR R4, read', () => {
   });
   it('nested a hundred thousand deep, or a megabyte long, it is refused and ends nothing', () => {
     expect(readFhir('['.repeat(100_000) + ']'.repeat(100_000))).toMatchObject({ ok: false });
-    expect(readFhir(JSON.stringify({ resourceType: 'VisionPrescription', a: 'x'.repeat(1_100_000) }))).toMatchObject({ error: { code: 'filePrescriptionLarge' } });
+    expect(readFhir(JSON.stringify({ resourceType: 'VisionPrescription', a: 'x'.repeat(1_100_000) }))).toMatchObject({
+      error: { code: 'filePrescriptionLarge' },
+    });
   });
   it('whatever it is given, it answers', () => {
     fc.assert(

@@ -23,7 +23,8 @@ export interface ExchangedPrescription {
   readonly number: string;
   readonly purpose: Purpose | null;
   readonly writtenOn: IsoDate | null;
-  readonly createdAt: IsoInstant | IsoDate | null;
+  /** A moment, or a day alone where no more was written. */
+  readonly createdAt: IsoInstant | null;
   readonly expiresOn: IsoDate | null;
   readonly eyes: Readonly<Record<Eye, ExchangedLens | null>>;
 }

@@ -79,7 +79,7 @@ function visionPrescription({ id, person, prescriber, prescription, at }: ToWrit
     dateWritten: writtenOn ?? at.slice(0, 10),
     prescriber: { reference: `urn:uuid:${prescriber.id}`, display: prescriber.name },
     // R4 asks for one at least: a prescription names one eye at least.
-    lensSpecification: specifications as [VisionPrescriptionLensSpecification, ...VisionPrescriptionLensSpecification[]],
+    lensSpecification: specifications,
   };
 }
 

@@ -8,7 +8,7 @@ import { Stated } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
 import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
-import { Press } from './EyeRows';
+import { Press } from './Press';
 import { exceptKey } from './model';
 import type { AsLastTime } from './useAsLastTime';
 

@@ -4,7 +4,6 @@ import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
 import { dayIn, formatAcuity, type Eye } from '@/core';
 import { formatDay, formatTime } from '@/i18n/format';
-import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
@@ -13,12 +12,8 @@ import { useVisit } from '../../shell/VisitProvider';
 import { powerWords } from '../../shell/worn';
 import { CorneaCell } from './CorneaCell';
 import { LINES, type EyePress } from './model';
+import { Press, type CellProps } from './Press';
 import type { AsLastTime } from './useAsLastTime';
-
-interface CellProps {
-  readonly page: AsLastTime;
-  readonly eye: Eye;
-}
 
 /** What is looked at of each eye, in the order in which it is done: with the lens on, then without it. */
 export function EyeRows({ page }: { readonly page: AsLastTime }) {
@@ -187,35 +182,5 @@ function FitCell({ page, eye }: CellProps) {
         {t('other')}
       </Link>
     </span>
-  );
-}
-
-/** One press of one eye: violet where it comes next. */
-export function Press({
-  page,
-  eye,
-  what,
-  keyCap,
-  label,
-  disabled = false,
-  children,
-}: CellProps & {
-  readonly what: EyePress;
-  readonly keyCap: string;
-  readonly label: string;
-  readonly disabled?: boolean;
-  readonly children: ReactNode;
-}) {
-  const isNext = page.next?.what === what && page.next.eye === eye;
-  return (
-    <Button
-      look={isNext ? 'act' : 'plain'}
-      keys={isNext ? [keyCap] : []}
-      aria-label={label}
-      disabled={disabled || page.closed}
-      onClick={() => page.ofEye(what, eye)}
-    >
-      {children}
-    </Button>
   );
 }
