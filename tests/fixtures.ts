@@ -167,6 +167,8 @@ export const prescription = (
   waitNote: null,
   daysPerWeek: 7,
   supersedesId: null,
+  expiryReason: null,
+  copy: null,
   overrides: [],
   purpose: 'everyday',
   eyes: eyes.map((e) => ({ ...e, mode: 'final' as const, raw: null, triedLensOnEyeId: null, baseCurveTriedMm: null, baseCurveOrderedMm: 8.6, working: {} })),

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { PracticeSettings, PrescriptionEyeRow, Prescriber, PrescriptionRow, Prescription } from '../core';
+import type { CopyGiven, PracticeSettings, PrescriptionEyeRow, Prescriber, PrescriptionRow, Prescription } from '../core';
 import { bundle } from './bundle';
 import type { Db } from './client';
 import { countingOrders, type Newest } from './newest';
@@ -7,7 +7,7 @@ import { countingOrders, type Newest } from './newest';
 /** Prescriptions of a wearer, newest first, and those that orders in hand were under: numbers are given in the order of signing. */
 const rowsOf = (sql: Db, practiceId: string, wearerId: string, newest: Newest | null) => sql<PrescriptionRow[]>`
   select id, number, visit_id, wearer_id, examined_on, issued_at, issued_on, expires_on, prescriber, wait_note, days_per_week,
-    supersedes_id, overrides, purpose
+    supersedes_id, overrides, purpose, expiry_reason
   from prescription where practice_id = ${practiceId} and wearer_id = ${wearerId}
     ${
       newest === null
@@ -21,14 +21,25 @@ const rowsOf = (sql: Db, practiceId: string, wearerId: string, newest: Newest | 
 /** Prescriptions and their eyes as parts of a bundle; `asPrescriptions` puts them together. */
 export const prescriptionParts = (sql: Db, practiceId: string, wearerId: string, newest: Newest | null) => ({
   prescriptions: rowsOf(sql, practiceId, wearerId, newest),
+  prescriptionCopies: sql<(CopyGiven & { readonly prescriptionId: string })[]>`
+    select distinct on (c.prescription_id) c.prescription_id, c.how, c.given_at, p.display_name as given_by_name
+    from prescription_copy c join person p on p.id = c.given_by
+    where c.practice_id = ${practiceId} and c.prescription_id in (select x.id from (${rowsOf(sql, practiceId, wearerId, newest)}) x)
+    order by c.prescription_id, c.sequence desc`,
   prescriptionEyes: sql<(PrescriptionEyeRow & { readonly prescriptionId: string })[]>`
     select prescription_id, eye, mode, lens_id, raw, tried_lens_on_eye_id, base_curve_tried_mm, base_curve_ordered_mm, working
     from prescription_eye where practice_id = ${practiceId} and prescription_id in (select x.id from (${rowsOf(sql, practiceId, wearerId, newest)}) x)`,
 });
 export const asPrescriptions = (parts: {
+  readonly prescriptionCopies: readonly (CopyGiven & { readonly prescriptionId: string })[];
   readonly prescriptions: readonly PrescriptionRow[];
   readonly prescriptionEyes: readonly (PrescriptionEyeRow & { readonly prescriptionId: string })[];
-}): Prescription[] => parts.prescriptions.map((row) => ({ ...row, eyes: parts.prescriptionEyes.filter((e) => e.prescriptionId === row.id) }));
+}): Prescription[] =>
+  parts.prescriptions.map((row) => ({
+    ...row,
+    eyes: parts.prescriptionEyes.filter((e) => e.prescriptionId === row.id),
+    copy: parts.prescriptionCopies.find((c) => c.prescriptionId === row.id) ?? null,
+  }));
 
 /** How many prescriptions a wearer has. */
 export const countPrescriptions = (sql: Db, practiceId: string, wearerId: string) => sql<{ readonly count: number }[]>`
@@ -77,4 +88,19 @@ export async function insertPrescription(
     })}`;
   }
   return true;
+}
+
+/** A copy was given, or refused. */
+export async function insertPrescriptionCopy(
+  sql: Db,
+  c: {
+    readonly id: string;
+    readonly practiceId: string;
+    readonly prescriptionId: string;
+    readonly how: CopyGiven['how'];
+    readonly givenAt: string;
+    readonly givenBy: string;
+  },
+): Promise<void> {
+  await sql`insert into prescription_copy ${sql({ ...c })}`;
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { PURPOSES } from '../core';
+import { COPY_WAYS, PURPOSES } from '../core';
 import { dayText, eye, inVisit, limited, optionalText, reason, uuid } from './fields';
 import { lensSpec } from './lensOnEye';
 
@@ -16,6 +16,8 @@ export const signForm = z
     left: prescribedEye.nullable(),
     expiresOn: dayText('expiryRequired'),
     waitNote: optionalText(600),
+    /** Why it runs shorter than the rules of the practice would have it. */
+    expiryReason: optionalText(300),
     /** Of refraction and over-refraction that do not agree, the one that decides, by eye. */
     rightPicked: z.enum(['refraction', 'overRefraction']).nullable().default(null),
     leftPicked: z.enum(['refraction', 'overRefraction']).nullable().default(null),
@@ -29,3 +31,5 @@ export const signForm = z
     daysPerWeek: z.number().int().min(1, 'daysPerWeek').max(7, 'daysPerWeek'),
   })
   .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] });
+
+export const copyForm = z.object({ ...inVisit, prescriptionId: uuid, how: z.enum(COPY_WAYS, { error: 'required' }) });

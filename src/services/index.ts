@@ -16,7 +16,7 @@ import { addInstrument, endInstrument } from './instrument/commands';
 import { readSettling } from './lensOnEye/queries';
 import { chooseLens, recordOnEye } from './lensOnEye/readings';
 import { recordRefraction } from './refraction/commands';
-import { sign } from './prescription/commands';
+import { recordCopy, sign } from './prescription/commands';
 import { decideKind } from './decision/commands';
 import { acknowledgeAlert, recordHistory } from './history/commands';
 import { endStop, overrideStop } from './stop/commands';
@@ -117,6 +117,7 @@ export const COMMANDS = {
   swapEyes,
   undo,
   sign,
+  recordCopy,
   startLesson,
   recordAttempt,
   recordTopic,

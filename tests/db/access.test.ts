@@ -135,6 +135,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   readPrescriptionFile: () => ({ wearerId: ids.wearerId, fileName: 'a.csv', text: 'eye,sphere\nright,-1' }),
   readOutsidePrescriptions: () => ({ wearerId: ids.wearerId }),
   exportPrescription: () => ({ prescriptionId: randomUUID(), format: 'csv' }),
+  recordCopy: () => ({ visitId: ids.visitId, version: 1, prescriptionId: randomUUID(), how: 'signed' }),
   recordLesion: () => ({ visitId: ids.visitId, version: 1, eye: 'right', kind: 'staining', nasalMm: 1, upMm: 1, longMm: 1, acrossMm: 1 }),
   acknowledgeAlert: () => ({ visitId: ids.visitId, version: 1, answerId: randomUUID() }),
   overrideStop: () => ({ visitId: ids.visitId, version: 1, rule: 'dust', reason: 'because' }),
@@ -278,7 +279,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(117);
+    expect(names).toHaveLength(118);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

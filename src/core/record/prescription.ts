@@ -40,8 +40,22 @@ export interface PrescriptionRow {
   /** What the prescriber overrode, and why. */
   readonly overrides: readonly Override[];
   readonly purpose: Purpose;
+  /** Why it runs shorter than the rules would have it; null where it does not. */
+  readonly expiryReason: string | null;
+}
+
+/** How a wearer got a copy: acknowledged by signature, refused, or sent with their consent. */
+export const COPY_WAYS = ['signed', 'refused', 'digital'] as const;
+export type CopyWay = (typeof COPY_WAYS)[number];
+/** That a copy was given, as somebody said last. */
+export interface CopyGiven {
+  readonly how: CopyWay;
+  readonly givenAt: string;
+  readonly givenByName: string;
 }
 
 export interface Prescription extends PrescriptionRow {
   readonly eyes: readonly PrescriptionEyeRow[];
+  /** Null while nobody has said so. */
+  readonly copy: CopyGiven | null;
 }

@@ -11,6 +11,8 @@ export interface RuleProfile {
   readonly answerHours: number;
   /** Hours within which a copy goes to whoever acts for the wearer. */
   readonly agentHours: number;
+  /** A prescription runs so many years at least, unless a medical reason is kept; 0 where the practice decides. */
+  readonly leastYears: number;
   /** What silence counts as. */
   readonly silence: 'verified' | 'nothing';
   /** Whose hours count: a fixed window on working days, or the practice's own. */
@@ -23,8 +25,8 @@ export interface RuleProfile {
 const US: Source = { mark: 'P', text: '16 CFR 315, from memory' };
 /** The profiles, as data. Local codes prevail over each of them. */
 export const RULE_PROFILES = {
-  generic: { answerHours: 8, agentHours: 40, silence: 'nothing', window: 'practice', saturday: 'asOpen', source: OWN },
-  us: { answerHours: 8, agentHours: 40, silence: 'verified', window: { fromMinute: 9 * 60, toMinute: 17 * 60 }, saturday: 'sellersChoice', source: US },
+  generic: { answerHours: 8, agentHours: 40, leastYears: 0, silence: 'nothing', window: 'practice', saturday: 'asOpen', source: OWN },
+  us: { answerHours: 8, agentHours: 40, leastYears: 1, silence: 'verified', window: { fromMinute: 9 * 60, toMinute: 17 * 60 }, saturday: 'sellersChoice', source: US },
 } as const satisfies Readonly<Record<string, RuleProfile>>;
 export type RuleProfileId = keyof typeof RULE_PROFILES;
 

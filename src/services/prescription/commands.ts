@@ -10,6 +10,7 @@ import {
   lastLook,
   lastLookAtWearer,
   powerOf,
+  RULE_PROFILES,
   RULE_VERSION,
   type Eye,
   type EyeState,
@@ -21,11 +22,11 @@ import {
 } from '../../core';
 import { findFamily, findFamilyInForce } from '../../db/family';
 import { findStaff } from '../../db/staff';
-import { insertPrescription, listPrescriptions } from '../../db/prescription';
+import { insertPrescription, insertPrescriptionCopy, listPrescriptions } from '../../db/prescription';
 import { nextNumber } from '../../db/practice';
 import { must } from '../../lib/assert';
-import { err, invalid, ok, ruleBroken, type FieldProblem, type Result } from '../../lib/outcome';
-import { signForm } from '../../schema/prescription';
+import { err, invalid, notFound, ok, ruleBroken, type FieldProblem, type Result } from '../../lib/outcome';
+import { copyForm, signForm } from '../../schema/prescription';
 import { checkPassword } from '../../server/password';
 import { lockVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
@@ -173,6 +174,8 @@ export const sign = defineCommand({
     }
     if (form.expiresOn <= today) return invalid('expiresOn', 'expiryNotAfterIssue');
     if (form.expiresOn > addYears(today, LONGEST_YEARS)) return invalid('expiresOn', 'expiryTooFar', { years: LONGEST_YEARS });
+    const least = addYears(today, RULE_PROFILES[settings.ruleProfile].leastYears);
+    if (form.expiresOn < least && form.expiryReason === null) return invalid('expiryReason', 'expiryReasonRequired', { day: least });
     if (settings.finalPrescription === 'afterAftercare' && !isFollowUp(visit.kind) && form.waitNote === null) return invalid('waitNote', 'waitNoteRequired');
     const before = (await listPrescriptions(tx, caller.practiceId, visit.wearerId)).find((p) => p.purpose === form.purpose);
     taken.value.changed('supply');
@@ -202,6 +205,8 @@ export const sign = defineCommand({
           telephone: practice.telephone,
         },
         waitNote: form.waitNote,
+        // Kept only where it is one.
+        expiryReason: form.expiresOn < least ? form.expiryReason : null,
         daysPerWeek: form.daysPerWeek,
         purpose: form.purpose,
         supersedesId: before?.id ?? null,
@@ -214,6 +219,25 @@ export const sign = defineCommand({
     if (!stored) return err({ kind: 'conflict', what: 'prescription', differs: [] });
     taken.value.forgetDraft('prescription');
     return ok({ prescriptionId: id, number, version: taken.value.version, visitId: form.visitId });
+  },
+});
+
+/** The wearer has a copy, or would not take one: kept beside the prescription, which never changes. */
+export const recordCopy = defineCommand({
+  name: 'recordCopy',
+  right: 'handOver',
+  input: copyForm,
+  about: (form) => ({ subjectKind: 'prescription', subjectId: form.prescriptionId }),
+  run: async (context, form) => {
+    const { tx, caller, now } = context;
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [] });
+    if (!taken.ok) return taken;
+    const all = await listPrescriptions(tx, caller.practiceId, taken.value.visit.wearerId);
+    if (!all.some((p) => p.id === form.prescriptionId)) return notFound('prescription');
+    taken.value.changed('supply');
+    const { prescriptionId, how } = form;
+    await insertPrescriptionCopy(tx, { id: context.newId(), practiceId: caller.practiceId, prescriptionId, how, givenAt: now, givenBy: caller.personId });
+    return ok(taken.value.done());
   },
 });
 

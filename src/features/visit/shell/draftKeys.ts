@@ -29,6 +29,7 @@ interface KeysOf {
   prescription:
     | 'purpose'
     | 'expires'
+    | 'expiryReason'
     | 'days'
     | 'mode'
     | 'note'

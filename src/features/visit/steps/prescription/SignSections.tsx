@@ -48,6 +48,15 @@ export function SignSections({ signing }: { readonly signing: Signing }) {
             onChoose={(months) => draft.set('expires', inMonths(months))}
           />
         </div>
+        {fieldProblem('expiryReason') || draft.body.expiryReason ? (
+          <Field
+            label={t('expiryReason')}
+            value={draft.body.expiryReason ?? ''}
+            onValue={(value) => draft.set('expiryReason', value)}
+            problem={fieldProblem('expiryReason')}
+            maxLength={300}
+          />
+        ) : null}
         <Field
           label={t('days')}
           value={days}

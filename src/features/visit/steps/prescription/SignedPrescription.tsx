@@ -3,9 +3,10 @@ import Link from 'next/link';
 import { Fragment } from 'react';
 import { useTranslations } from 'use-intl';
 import { useWordsOf } from '@/i18n/wordsOf';
-import { formatRefraction, type Eye } from '@/core';
+import { COPY_WAYS, formatRefraction, type Eye } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
 import type { VisitRecord } from '../../shell/visitData';
+import { Segment } from '@/ui/Segment';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../../../common/eyeWords';
 import { RawFigures } from '../../shell/RawFigures';
@@ -19,7 +20,7 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
   const look = useTranslations('lastLook');
   const lookOf = useWordsOf('lastLook');
   const eyeWords = useEyeWords();
-  const { record } = useVisit();
+  const { record, run, busy } = useVisit();
   const zone = record.session.practice.timeZone;
   const signedEye = (e: Eye) => {
     const row = signed.eyes.find((x) => x.eye === e);
@@ -58,6 +59,25 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
         />
       </Spine>
       <dl className="terms" data-testid="signed">
+        <dt>{t('copyTerm')}</dt>
+        <dd>
+          <Segment
+            label={t('copyTerm')}
+            kind="wrapping"
+            values={COPY_WAYS}
+            value={signed.copy?.how}
+            word={(how) => t(`copyWays.${how}`)}
+            disabled={busy || record.visit.closedAt !== null}
+            onChoose={(how) => void run('recordCopy', { prescriptionId: signed.id, how }, t('copyKept'))}
+          />
+          {signed.copy ? <span className="note">{t('copyBy', { time: formatMoment(signed.copy.givenAt, zone), name: signed.copy.givenByName })}</span> : null}
+        </dd>
+        {signed.expiryReason ? (
+          <>
+            <dt>{t('expiryReason')}</dt>
+            <dd>{signed.expiryReason}</dd>
+          </>
+        ) : null}
         <dt>{t('asFile')}</dt>
         <dd className="flex gap-4">
           <a className="underline" href={`/api/prescriptions/${signed.id}/fhir`} download>

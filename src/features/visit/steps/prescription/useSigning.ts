@@ -65,6 +65,7 @@ export function useSigning() {
       password,
       expiresOn: expires,
       waitNote: draft.body.note ?? '',
+      expiryReason: draft.body.expiryReason ?? '',
       daysPerWeek: Number(days),
       purpose,
     };
