@@ -5,6 +5,7 @@ import { useTranslations } from 'use-intl';
 import { useWordsOf } from '@/i18n/wordsOf';
 import type { WearerFile } from '@/core';
 import { formatDay } from '@/i18n/format';
+import conflictWords from '@/i18n/messages/en/conflict.messages.json';
 import wearerFormWords from '@/i18n/messages/en/wearerForm.messages.json';
 import { withWords } from '@/i18n/withWords';
 import type { Problem } from '@/lib/outcome';
@@ -51,7 +52,7 @@ function EditPanel({ wearer, onClose }: { readonly wearer: WearerFile['wearer'];
 
 function Differs({ differs, onReload }: { readonly differs: Extract<Problem, { kind: 'conflict' }>['differs']; readonly onReload: () => void }) {
   const t = useTranslations('wearer');
-  const factsOf = useWordsOf('visit.facts');
+  const factsOf = useWordsOf('conflict.facts');
   return (
     <div className="mb-3" role="alert">
       <Stated state="watch">{t('conflict')}</Stated>
@@ -69,4 +70,4 @@ function Differs({ differs, onReload }: { readonly differs: Extract<Problem, { k
   );
 }
 
-export const EditWearer = withWords({ wearerForm: wearerFormWords }, EditPanel);
+export const EditWearer = withWords({ conflict: conflictWords, wearerForm: wearerFormWords }, EditPanel);

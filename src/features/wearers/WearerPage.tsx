@@ -5,7 +5,6 @@ import { useTranslations } from 'use-intl';
 import { firstStep, may, mayOpenVisit, stepSlug, VISIT_KINDS, type WearerFile } from '@/core';
 import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
-import visitWords from '@/i18n/messages/en/visit.messages.json';
 import wearerWords from '@/i18n/messages/en/wearer.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
@@ -102,4 +101,4 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
   );
 }
 
-export const WearerPage = withWords({ purposes: purposesWords, today: todayWords, visit: visitWords, wearer: wearerWords }, WearerRecord);
+export const WearerPage = withWords({ purposes: purposesWords, today: todayWords, wearer: wearerWords }, WearerRecord);

@@ -2,28 +2,22 @@
 import { useTranslations } from 'use-intl';
 import { useWordsOf } from '@/i18n/wordsOf';
 import { formatTime } from '@/i18n/format';
+import conflictWords from '@/i18n/messages/en/conflict.messages.json';
+import { withWords } from '@/i18n/withWords';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { Panel } from '@/ui/Panel';
 import { useServer } from '../../common/ServerProvider';
 
 /** Somebody else was first: what they recorded, and the way on. */
-export function ConflictPanel({
-  problem,
-  onClear,
-  onReload,
-}: {
-  readonly problem: Problem | null;
-  readonly onClear: () => void;
-  readonly onReload: () => Promise<void>;
-}) {
-  const t = useTranslations('visit');
-  const tOf = useWordsOf('visit');
+function Conflict({ problem, onClear, onReload }: { readonly problem: Problem | null; readonly onClear: () => void; readonly onReload: () => Promise<void> }) {
+  const t = useTranslations('conflict');
+  const tOf = useWordsOf('conflict');
   const { session } = useServer();
   const conflict = problem?.kind === 'conflict' ? problem : null;
   return (
-    <Panel open={conflict !== null} onClose={onClear} title={t('conflictTitle')}>
-      <p className="mb-3">{t('conflictText')}</p>
+    <Panel open={conflict !== null} onClose={onClear} title={t('title')}>
+      <p className="mb-3">{t('text')}</p>
       <ul className="mb-4">
         {(conflict?.differs ?? []).map((fact, index) => (
           <li key={index} className="border-b border-rule py-1">
@@ -40,9 +34,11 @@ export function ConflictPanel({
             void onReload();
           }}
         >
-          {t('conflictReload')}
+          {t('reload')}
         </Button>
       </div>
     </Panel>
   );
 }
+
+export const ConflictPanel = withWords({ conflict: conflictWords }, Conflict);

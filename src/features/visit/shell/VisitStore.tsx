@@ -1,9 +1,8 @@
 'use client';
-import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
+import { createContext, lazy, Suspense, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
 import { assert } from '@/lib/assert';
 import type { Result } from '@/lib/outcome';
 import type { CommandName, ServiceInput, ServiceOutput } from '../../common/server';
-import { ConflictPanel } from './ConflictPanel';
 import { useVisitData, type InVisit, type VisitCommands } from './useVisitData';
 import { VisitNotices, type Said } from './VisitNotices';
 
@@ -13,6 +12,8 @@ export type Run = <N extends CommandName>(name: N, input: InVisit<N>, done?: str
 export interface VisitStore extends Omit<VisitCommands, 'run'> {
   readonly run: Run;
 }
+// Seldom: it brings its own script and words.
+const ConflictPanel = lazy(() => import('./ConflictPanel').then((m) => ({ default: m.ConflictPanel })));
 const StoreContext = createContext<VisitStore | null>(null);
 
 export function useVisitStore(): VisitStore {
@@ -43,7 +44,7 @@ export function VisitStoreProvider({ visitId, children }: { readonly visitId: st
     <StoreContext.Provider value={store}>
       {children}
       <VisitNotices said={said} onSaid={setSaid} problem={problem} onClear={clearProblem} run={run} />
-      <ConflictPanel problem={problem} onClear={clearProblem} onReload={refresh} />
+      <Suspense fallback={null}>{problem?.kind === 'conflict' ? <ConflictPanel problem={problem} onClear={clearProblem} onReload={refresh} /> : null}</Suspense>
     </StoreContext.Provider>
   );
 }

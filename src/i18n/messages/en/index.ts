@@ -4,6 +4,7 @@ import asLastTimeProblems from './asLastTimeProblems.messages.json';
 import blurWorking from './blurWorking.messages.json';
 import broughtIn from './broughtIn.messages.json';
 import care from './care.messages.json';
+import conflict from './conflict.messages.json';
 import correct from './correct.messages.json';
 import cost from './cost.messages.json';
 import device from './device.messages.json';
@@ -149,6 +150,7 @@ export const en = {
   wearerForm,
   wearers,
   asLastTime,
+  conflict,
   redEye,
   outside,
   requests,
