@@ -84,8 +84,6 @@ async function signIn(who: RegExp): Promise<void> {
   await page.waitForURL('**/');
 }
 
-await page.goto('/sign-in');
-await shot('sign-in');
 await signIn(/Asha/);
 await page.getByTestId('today-1').getByRole('button', { name: 'Begin the visit' }).click();
 await page.waitForURL('**/history');
@@ -96,7 +94,6 @@ await page.goto('/diary');
 await page.locator('.strip-grid').waitFor();
 await shot('diary');
 await page.goto('/wearers');
-await shot('wearers');
 await page.getByRole('link', { name: 'Nessa Quillby' }).click();
 await press(/^Continue/);
 await page.waitForURL('**/history');
@@ -231,7 +228,10 @@ await shot('supply');
 await page.getByRole('link', { name: 'Nessa Quillby' }).click();
 await page.getByTestId('worn-right').waitFor();
 await shot('wearer');
-const followUp = await command('openVisit', { wearerId: new URL(page.url()).pathname.split('/').pop(), kind: 'shortFollowUp' });
+const followUp = await command('openVisit', { wearerId: new URL(page.url()).pathname.split('/').pop(), kind: 'lensAnnual' });
+await page.goto(`/visits/${followUp.visitId}/as-last-time`);
+await page.getByTestId('read-back').waitFor();
+await shot('as-last-time');
 await page.goto(`/visits/${followUp.visitId}/worn-now`);
 await shot('worn-now');
 const lorcan = await seen(
@@ -314,6 +314,12 @@ await press('Open same-day referral');
 await page.getByTestId('step-phoned').getByRole('button').click();
 await quiet();
 await shot('eye-health-stop');
+const drawn = { eye: 'right', kind: 'infiltrate', nasalMm: 1.5, upMm: -2, longMm: 2.2, acrossMm: 1.4 };
+await command('recordLesion', { visitId: iola.split('/').pop(), version: await versionOf(iola), ...drawn });
+await command('recordFindings', { visitId: iola.split('/').pop(), version: await versionOf(iola), ...graded({ cells: 1 }, {}) });
+await page.goto(`${iola}/red-eye`);
+await page.getByTestId('threat').waitFor();
+await shot('red-eye');
 await signIn(/Merle/);
 await page.goto('/library/plover-30-toric');
 await page.getByLabel('Right eye, glasses at 12 mm').fill('-3.25 -1.75 x 20');
