@@ -1,4 +1,4 @@
-// npm run bench [-- search|steadiness|pages|lamp|typing|record|wearers|size|kills|load [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
+// npm run bench [-- search|steadiness|fuzz|pages|lamp|typing|record|wearers|size|kills|load [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
@@ -6,6 +6,7 @@ import { connect } from '../src/db/client';
 import { ensureBuild } from './lib/build';
 import { catalogue, lensCount, MADE_TO_ORDER } from './lib/catalogue';
 import { benchDrag, benchSteadiness } from './lib/benchLamp';
+import { benchFuzz } from './lib/benchFuzz';
 import { benchKills } from './lib/benchKills';
 import { benchLoad } from './lib/benchLoad';
 import { benchRecord } from './lib/benchRecord';
@@ -189,6 +190,7 @@ async function benchPages(): Promise<void> {
 
 if (asked('search')) benchSearch();
 if (asked('steadiness')) benchSteadiness();
+if (asked('fuzz')) benchFuzz();
 if (asked('pages') || asked('lamp') || asked('typing')) await benchPages();
 
 if (asked('size')) {

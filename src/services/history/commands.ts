@@ -34,7 +34,8 @@ export const recordHistory = defineCommand({
     await insertAnswers(
       tx,
       metaOf(context, taken.value),
-      form.answers.map((a) => ({ ...a, id: context.newId() })),
+      // Danger signs are asked, never read back.
+      form.answers.map((a) => ({ ...a, readBack: a.readBack && a.question !== 'danger', id: context.newId() })),
     );
     taken.value.changed('health');
     await openAbsoluteStops(context, taken.value);
