@@ -63,10 +63,12 @@ import settings from './settings.messages.json';
 import settle from './settle.messages.json';
 import sightDesk from './sightDesk.messages.json';
 import signIn from './signIn.messages.json';
+import signProblems from './signProblems.messages.json';
 import signs from './signs.messages.json';
 import staff from './staff.messages.json';
 import steps from './steps.messages.json';
 import stops from './stops.messages.json';
+import supplyProblems from './supplyProblems.messages.json';
 import supply from './supply.messages.json';
 import triage from './triage.messages.json';
 import triageProblems from './triageProblems.messages.json';
@@ -123,7 +125,9 @@ export const en = {
   prescription,
   print,
   problems: { ...problems, ...diaryProblems,
-    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...outsideProblems },
+    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
+    ...supplyProblems,
+    ...outsideProblems },
   purposes,
   range,
   raw,

@@ -26,6 +26,7 @@ import lastLookWords from '@/i18n/messages/en/lastLook.messages.json';
 import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
 import printWords from '@/i18n/messages/en/print.messages.json';
+import signProblems from '@/i18n/messages/en/signProblems.messages.json';
 import rawWords from '@/i18n/messages/en/raw.messages.json';
 import { withWords } from '@/i18n/withWords';
 
@@ -148,6 +149,7 @@ export const PrescriptionStep = withWords(
     purposes: purposesWords,
     print: printWords,
     raw: rawWords,
+    problems: signProblems,
   },
   PrescriptionStepBody,
 );
