@@ -26,7 +26,15 @@ const US: Source = { mark: 'P', text: '16 CFR 315, from memory' };
 /** The profiles, as data. Local codes prevail over each of them. */
 export const RULE_PROFILES = {
   generic: { answerHours: 8, agentHours: 40, leastYears: 0, silence: 'nothing', window: 'practice', saturday: 'asOpen', source: OWN },
-  us: { answerHours: 8, agentHours: 40, leastYears: 1, silence: 'verified', window: { fromMinute: 9 * 60, toMinute: 17 * 60 }, saturday: 'sellersChoice', source: US },
+  us: {
+    answerHours: 8,
+    agentHours: 40,
+    leastYears: 1,
+    silence: 'verified',
+    window: { fromMinute: 9 * 60, toMinute: 17 * 60 },
+    saturday: 'sellersChoice',
+    source: US,
+  },
 } as const satisfies Readonly<Record<string, RuleProfile>>;
 export type RuleProfileId = keyof typeof RULE_PROFILES;
 

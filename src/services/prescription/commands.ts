@@ -133,6 +133,15 @@ async function prescribedRow(context: Context, eye: Eye, state: EyeState, asked:
   return ok({ ...base, mode: 'raw', lensId: null, raw, baseCurveOrderedMm: asked.baseCurve });
 }
 
+/** How long it may run, by the rules in force. @returns why it runs shorter than they would have it, kept only where it does */
+function termsOf({ today, settings }: Context, form: z.output<typeof signForm>): Result<string | null> {
+  if (form.expiresOn <= today) return invalid('expiresOn', 'expiryNotAfterIssue');
+  if (form.expiresOn > addYears(today, LONGEST_YEARS)) return invalid('expiresOn', 'expiryTooFar', { years: LONGEST_YEARS });
+  const least = addYears(today, RULE_PROFILES[settings.ruleProfile].leastYears);
+  if (form.expiresOn >= least) return ok(null);
+  return form.expiryReason === null ? invalid('expiryReason', 'expiryReasonRequired', { day: least }) : ok(form.expiryReason);
+}
+
 export const sign = defineCommand({
   name: 'sign',
   right: 'sign',
@@ -172,10 +181,8 @@ export const sign = defineCommand({
       if (!row.ok) return row;
       rows.push(row.value);
     }
-    if (form.expiresOn <= today) return invalid('expiresOn', 'expiryNotAfterIssue');
-    if (form.expiresOn > addYears(today, LONGEST_YEARS)) return invalid('expiresOn', 'expiryTooFar', { years: LONGEST_YEARS });
-    const least = addYears(today, RULE_PROFILES[settings.ruleProfile].leastYears);
-    if (form.expiresOn < least && form.expiryReason === null) return invalid('expiryReason', 'expiryReasonRequired', { day: least });
+    const ends = termsOf(context, form);
+    if (!ends.ok) return ends;
     if (settings.finalPrescription === 'afterAftercare' && !isFollowUp(visit.kind) && form.waitNote === null) return invalid('waitNote', 'waitNoteRequired');
     const before = (await listPrescriptions(tx, caller.practiceId, visit.wearerId)).find((p) => p.purpose === form.purpose);
     taken.value.changed('supply');
@@ -205,8 +212,7 @@ export const sign = defineCommand({
           telephone: practice.telephone,
         },
         waitNote: form.waitNote,
-        // Kept only where it is one.
-        expiryReason: form.expiresOn < least ? form.expiryReason : null,
+        expiryReason: ends.value,
         daysPerWeek: form.daysPerWeek,
         purpose: form.purpose,
         supersedesId: before?.id ?? null,
