@@ -5,6 +5,7 @@ import {
   isIsoDate,
   MODALITIES,
   PURPOSES,
+  toMinusCylinder,
   type ExchangedDocument,
   type ExchangedLens,
   type ExchangedPrescription,
@@ -116,11 +117,7 @@ function lensOf(row: Row, left: LeftAside[]): Result<ExchangedLens, UnreadableLi
   }
   const { sphere = null, cylinder = null, axis = null } = values;
   if (sphere === null || (cylinder !== null && cylinder !== 0 && axis === null)) return err({ code: 'linePower', data: { line: row.line } });
-  const minus =
-    (cylinder ?? 0) > 0
-      ? { sphere: sphere + (cylinder ?? 0), cylinder: -(cylinder ?? 0), axis: (axis ?? 180) + 90 }
-      : { sphere, cylinder: (cylinder ?? 0) + 0, axis: axis ?? 180 };
-  const power = { ...minus, axis: minus.cylinder === 0 ? 180 : ((minus.axis + 179) % 180) + 1 };
+  const power = toMinusCylinder({ sphere, cylinder: cylinder ?? 0, axis: axis ?? 180 });
   const word = <T extends string>(list: readonly T[], column: PrescriptionColumn): T | null => {
     const found = oneOf(list, cell(row, column));
     if (found === null && cell(row, column) !== '') left.push({ path: `${row.line}.${column}`, value: cell(row, column).slice(0, 200) });

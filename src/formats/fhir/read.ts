@@ -3,6 +3,7 @@ import {
   isIsoDate,
   MODALITIES,
   PURPOSES,
+  toMinusCylinder,
   type ExchangedLens,
   type ExchangedPerson,
   type ExchangedPrescriber,
@@ -102,9 +103,7 @@ function lensOf(walk: Walker, item: Json, path: string): Result<OneLens, Unreada
     within(diameterMm, OUTSIDE.diameter);
   if (!fits || (axis !== null && (axis < 0 || axis > 180))) return err({ code: 'filePowerOutside', data: { path } });
   // Plus cylinder is written in minus; axis 0 is 180.
-  const minus =
-    cylinder > 0 ? { sphere: sphere + cylinder, cylinder: -cylinder, axis: (axis ?? 180) + 90 } : { sphere, cylinder: cylinder + 0, axis: axis ?? 180 };
-  const power = { ...minus, axis: minus.cylinder === 0 ? 180 : ((minus.axis + 179) % 180) + 1 };
+  const power = toMinusCylinder({ sphere, cylinder, axis: axis ?? 180 });
   const lens: ExchangedLens = {
     power,
     add: oneOf(ADD_BANDS, extension(walk, item, path, EXTENSION.addBand, 'valueCode')),

@@ -1,5 +1,5 @@
 import 'server-only';
-import { EYES, whoseFile, type ExchangedLens, type ExchangedPrescription, type Eye, type PersonDoubt } from '../../core';
+import { whoseFile, type ExchangedLens, type ExchangedPrescription, type Eye, type PersonDoubt } from '../../core';
 import { listOutsidePrescriptions, type OutsidePrescription } from '../../db/outsidePrescription';
 import { findPrescription } from '../../db/prescription';
 import { findWearer } from '../../db/wearer';
@@ -80,7 +80,8 @@ export const exportPrescription = defineQuery({
     const of = await exchanged(context, form.prescriptionId);
     if (!of) return notFound('prescription');
     const { signed, prescription } = of;
-    if (EYES.every((eye) => prescription.eyes[eye] === null)) return ruleBroken('rawNotExchanged');
+    // Half a prescription would be taken for a whole one.
+    if (signed.eyes.some(({ eye }) => prescription.eyes[eye] === null)) return ruleBroken('rawNotExchanged');
     const wearer = must(await findWearer(tx, caller.practiceId, signed.wearerId), 'wearer');
     const person = { id: wearer.id, name: wearer.name, birthDate: wearer.birthDate, telephone: wearer.telephone };
     const { name, registerNumber, telephone, address } = signed.prescriber;
