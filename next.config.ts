@@ -5,7 +5,7 @@ const config: NextConfig = {
   distDir: process.env.KEENFIT_DIST ?? '.next',
   poweredByHeader: false,
   reactStrictMode: true,
-  serverExternalPackages: ['@node-rs/argon2', 'postgres', 'pino'],
+  serverExternalPackages: ['@node-rs/argon2', 'postgres', 'pino', '@react-pdf/renderer', 'fontkit'],
   turbopack: {
     // Messages are compiled while building, and formatted by the part of the library that reads compiled ones.
     rules: { '*.messages.json': { loaders: ['./scripts/lib/messagesLoader.cjs'], as: '*.json' } },

@@ -1,10 +1,11 @@
-// The demo: database, web server, jobs and supplier stand-in on this machine. Ctrl-C stops all it started.
+// The demo: database, web server, jobs, supplier and seller stand-ins on this machine. Ctrl-C stops all it started.
 import { Temporal } from 'temporal-polyfill';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { bringToToday } from '../demo/lives/bringToToday';
 import { isHalfMade } from '../demo/lives/halfMade';
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load';
+import { DEMO_ASKS } from '../demo/sellerAsks';
 import { connect } from '../src/db/client';
 import { ensureBuild } from './lib/build';
 import { DEMO_NEEDS, megabytes, roomAt, watchRoom } from './lib/diskRoom';
@@ -123,6 +124,7 @@ async function main(): Promise<void> {
     webPort,
     demoPassword: DEMO_PASSWORD,
     supplierFile: join(data, 'supplier.json'),
+    sellerFirst: JSON.stringify(DEMO_ASKS),
     logFile: join(data, 'demo.log'),
     trustProxy: flags.has('--lan'),
     keepRunning: true,

@@ -234,6 +234,20 @@ await page.getByTestId('read-back').waitFor();
 await shot('as-last-time');
 await page.goto(`/visits/${followUp.visitId}/worn-now`);
 await shot('worn-now');
+for (const key of ['7', 'y', 'y']) {
+  await page.keyboard.press(key);
+  await page.waitForTimeout(1500);
+}
+await page.goto(`/visits/${followUp.visitId}/aftercare`);
+const reported = (eye: string) => page.getByRole('group', { name: `${eye} eye: reported` });
+await reported('Right').getByRole('button', { name: 'haze' }).click();
+await reported('Right').getByRole('button', { name: 'dry late in the day' }).click();
+await reported('Left').getByRole('button', { name: 'nothing' }).click();
+await page.getByRole('group', { name: 'Right eye, Deposits' }).getByRole('button', { name: 'film' }).click();
+await page.getByTestId('points-blurFromSurface').waitFor();
+await page.evaluate(() => window.scrollTo(0, 0));
+await quiet();
+await shot('aftercare');
 const lorcan = await seen(
   'Lorcan Stiles-Webb',
   {
@@ -313,7 +327,6 @@ await press('Acknowledge');
 await press('Open same-day referral');
 await page.getByTestId('step-phoned').getByRole('button').click();
 await quiet();
-await shot('eye-health-stop');
 const drawn = { eye: 'right', kind: 'infiltrate', nasalMm: 1.5, upMm: -2, longMm: 2.2, acrossMm: 1.4 };
 await command('recordLesion', { visitId: iola.split('/').pop(), version: await versionOf(iola), ...drawn });
 await command('recordFindings', { visitId: iola.split('/').pop(), version: await versionOf(iola), ...graded({ cells: 1 }, {}) });

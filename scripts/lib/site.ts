@@ -16,6 +16,8 @@ export interface SiteOptions {
   /** The supplier's calendar day; its own when absent. */
   readonly supplierToday?: string;
   readonly supplierSlowMs?: number;
+  /** What the seller's stand-in asks from the start, as JSON; no seller where absent. */
+  readonly sellerFirst?: string;
   readonly demoPassword?: string;
   readonly logFile?: string;
   readonly trustProxy?: boolean;
@@ -34,6 +36,7 @@ export interface Site {
 
 export async function startSite(options: SiteOptions): Promise<Site> {
   const supplierPort = await freePort();
+  const sellerPort = options.sellerFirst === undefined ? null : await freePort();
   const webPort = options.webPort ?? (await freePort());
   const supplierUrl = `http://127.0.0.1:${supplierPort}`;
   const log = options.logFile ? { logFile: options.logFile } : {};
@@ -41,6 +44,7 @@ export async function startSite(options: SiteOptions): Promise<Site> {
     KEENFIT_MODE: options.mode,
     KEENFIT_DATABASE_URL: options.databaseUrl,
     KEENFIT_SUPPLIER_URL: supplierUrl,
+    ...(sellerPort === null ? {} : { KEENFIT_SELLER_URL: `http://127.0.0.1:${sellerPort}` }),
     KEENFIT_DIST: options.distDir,
     ...(options.demoPassword ? { KEENFIT_DEMO_PASSWORD: options.demoPassword } : {}),
     ...(options.trustProxy ? { KEENFIT_TRUST_PROXY: '1' } : {}),
@@ -60,6 +64,13 @@ export async function startSite(options: SiteOptions): Promise<Site> {
         ...(options.supplierSlowMs ? { KEENFIT_SUPPLIER_SLOW_MS: String(options.supplierSlowMs) } : {}),
       },
     });
+  const startSeller = () =>
+    startTypeScript('src/standins/seller/main.ts', {
+      ...log,
+      readyWhen: /seller ready/,
+      env: { KEENFIT_SELLER_PORT: String(sellerPort), KEENFIT_SELLER_FIRST: options.sellerFirst ?? '[]' },
+    });
+  const seller = sellerPort === null ? null : await begin('the seller stand-in', startSeller);
   const supplier = await begin('the supplier stand-in', startSupplier);
   let [jobs, web] = await Promise.all([startJobs(), startWeb()]);
   return {
@@ -81,6 +92,7 @@ export async function startSite(options: SiteOptions): Promise<Site> {
       await web.stop();
       await jobs.stop();
       await supplier.stop();
+      await seller?.stop();
     },
   };
 }

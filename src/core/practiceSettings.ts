@@ -5,7 +5,7 @@ import { OWN, TRADE, type Source } from './advice/source';
  * are appended with who and when, and a prescription or recommendation keeps the settings it was made under.
  */
 interface SettingBase {
-  readonly group: 'stops' | 'signs' | 'lens' | 'money' | 'fit' | 'teaching' | 'prescription' | 'supply' | 'screen';
+  readonly group: 'stops' | 'signs' | 'lens' | 'money' | 'fit' | 'teaching' | 'prescription' | 'supply' | 'record' | 'screen';
   readonly source: Source;
   /** Kept for work that is not built yet: said so on the screen. */
   readonly waiting?: true;
@@ -78,6 +78,7 @@ export const SETTINGS = {
   ruleProfile: choice(['generic', 'us'], 'generic', later('prescription')),
   pastExpiry: choice(['refuse', 'prescriberNote'], 'refuse', { group: 'supply', source: OWN }),
   reorderMarginDays: number(0, 60, 1, 'days', 7, { group: 'supply', source: OWN }),
+  retentionYears: number(1, 40, 1, 'years', 10, { group: 'record', source: TRADE }),
   idleMinutes: number(2, 60, 1, 'minutes', 10, { group: 'screen', source: OWN }),
 } as const;
 

@@ -1,7 +1,8 @@
 import 'server-only';
-import type { Kind, PracticeSettings, Recommendation, DecisionRow } from '../core';
+import type { Kind, PracticeSettings, Recommendation, DecisionRow, VisitRow } from '../core';
 import type { Db } from './client';
 import type { Meta } from './recordMeta';
+import { earlierVisits } from './visit';
 
 /** Decisions of a visit about the kind of lens, oldest first: the last holds. */
 export function listDecisions(sql: Db, practiceId: string, visitId: string) {
@@ -10,6 +11,11 @@ export function listDecisions(sql: Db, practiceId: string, visitId: string) {
     from kind_decision d join person p on p.id = d.decided_by
     where d.practice_id = ${practiceId} and d.visit_id = ${visitId} order by d.sequence`;
 }
+
+/** How lenses were decided to be worn last, at the visits before one. */
+export const wearBefore = (sql: Db, visit: VisitRow) => sql<{ readonly wear: Kind['wear'] }[]>`
+  select d.chosen->>'wear' as wear from kind_decision d
+  where d.practice_id = ${visit.practiceId} and d.visit_id in (${earlierVisits(sql, visit)}) order by d.decided_at desc, d.sequence desc limit 1`;
 
 export async function insertDecision(
   sql: Db,

@@ -18,7 +18,7 @@ export interface FactMeta {
   readonly recordedBy: string;
 }
 
-export type FactValues = Readonly<Record<string, string | number | boolean | null>>;
+export type FactValues = Readonly<Record<string, string | number | boolean | null | readonly string[]>>;
 
 /** A fact to be appended. */
 export interface NewFact {

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye } from '../core';
+import type { ConfirmedHow, Eye } from '../core';
 import type { Db } from './client';
 
 /** Withdraws a removal that was recorded by mistake. @returns false when there is none, or it is withdrawn already */
@@ -14,7 +14,7 @@ export async function withdrawRemoval(sql: Db, w: { practiceId: string; lensOnEy
 
 export interface OnEyeExtras {
   readonly lensOnEyeId: string;
-  readonly how: 'putOnHere' | 'wearerSaid' | 'boxSeen' | null;
+  readonly how: ConfirmedHow | null;
   readonly takenOffAt: string | null;
   /** A removal that was recorded by mistake, and why it was withdrawn. */
   readonly withdrawnOffAt: string | null;

@@ -1,5 +1,5 @@
 import 'server-only';
-import { FACT_KINDS } from '../core';
+import { FACT_KINDS, type ConfirmedHow } from '../core';
 import type { Db } from './client';
 import type { NewFact } from './fact';
 
@@ -10,7 +10,7 @@ export type Hung =
       readonly row: {
         readonly lensOnEyeId: string;
         readonly practiceId: string;
-        readonly how: 'putOnHere' | 'wearerSaid' | 'boxSeen';
+        readonly how: ConfirmedHow;
         readonly confirmedAt: string;
         readonly confirmedBy: string;
       };

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Compared, RequestAnswer, RuleProfileId, SellerRequest } from '../core';
+import type { Compared, RequestAnswer, RuleProfileId, SellerRequest, SellerVerified } from '../core';
 import type { Db } from './client';
 
 /** A seller's request with what became of it. */
@@ -51,6 +51,17 @@ export async function lockRequest(sql: Db, practiceId: string, id: string): Prom
   const [row] = await sql<RequestRow[]>`${rows(sql)} where r.practice_id = ${practiceId} and r.id = ${id}`;
   return row ?? null;
 }
+
+/** The lens of each eye that was last verified to a seller for a wearer, by an answer that still holds. */
+export const listSellerVerified = (sql: Db, practiceId: string, wearerId: string) => sql<SellerVerified[]>`
+  select distinct on (e.eye) e.eye, e.lens_id, a.answered_at as at
+  from request_wearer w
+  join request_answer a on a.practice_id = w.practice_id and a.request_id = w.request_id and a.answer in ('correct', 'corrected')
+    and not exists (select 1 from request_answer n where n.practice_id = a.practice_id and n.request_id = a.request_id and n.place > a.place)
+  join prescription_eye e on e.practice_id = a.practice_id and e.prescription_id = a.prescription_id and e.lens_id is not null
+  where w.practice_id = ${practiceId} and w.wearer_id = ${wearerId}
+    and not exists (select 1 from request_wearer m where m.practice_id = w.practice_id and m.request_id = w.request_id and m.sequence > w.sequence)
+  order by e.eye, a.answered_at desc`;
 
 export interface NewRequest extends SellerRequest {
   readonly id: string;

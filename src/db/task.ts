@@ -70,7 +70,8 @@ export interface TaskEvent {
   readonly kind: TaskEventKind;
   readonly note: string | null;
   readonly at: string;
-  readonly by: string;
+  /** Null where it came about by itself. */
+  readonly by: string | null;
 }
 
 const insertEvent = (sql: Db, task: Pick<NewTask, 'id' | 'practiceId' | 'dueOn' | 'assignedTo'>, event: TaskEvent) => sql`

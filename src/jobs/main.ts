@@ -5,8 +5,10 @@ import { deleteOldRequests } from '../db/requestKey';
 import { clockFor } from '../server/clock';
 import { environment } from '../server/environment';
 import { log } from '../server/log';
+import { answerOne } from './answerSellers';
 import { dispatchOne } from './dispatchOrders';
 import { ImportsBeside } from './importsBeside';
+import { takeRequests } from './takeRequests';
 
 const env = environment();
 const sql = connect(env.databaseUrl, { max: 3, applicationName: 'keenfit-jobs' });
@@ -18,19 +20,35 @@ const REMEMBERED = 3 * 24 * 3600;
 let sweptAt = '';
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => (stopping = true));
 
+/** A seller's system is asked every so often, ms. */
+const ASK_EVERY_MS = 5000;
+let asked = 0;
+let read = 0;
+/** Takes what a seller's system asks, and brings it one answer. @returns whether an answer was brought */
+async function sellers(): Promise<boolean> {
+  if (env.sellerUrl === null) return false;
+  const deps = { sql, clock, sellerUrl: env.sellerUrl, timeoutMs: 4000 };
+  if (Date.now() - asked > ASK_EVERY_MS) {
+    asked = Date.now();
+    read = await takeRequests(deps, read);
+  }
+  return answerOne(deps);
+}
+
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 process.stdout.write('jobs ready\n');
 while (!stopping) {
   try {
     const sent = env.supplierUrl !== null && (await dispatchOne({ sql, clock, supplierUrl: env.supplierUrl, timeoutMs: 4000 }));
+    const answered = await sellers();
     await imports.look();
     const now = await clock.now();
     if (sweptAt === '' || Math.abs(secondsBetween(sweptAt, now)) > 3600) {
       sweptAt = now;
       await deleteOldRequests(sql, addSeconds(now, -REMEMBERED));
     }
-    if (!sent) await pause(400);
+    if (!sent && !answered) await pause(400);
   } catch (cause) {
     log.error({ err: cause }, 'a job failed; trying again');
     await pause(2000);

@@ -4,7 +4,7 @@ import { visitKind } from './visit';
 
 const chairMinutes = z.number({ error: 'minutesShape' }).int('minutesShape').min(5, 'minutesShape').max(480, 'minutesShape');
 const staffMinutes = z.number({ error: 'minutesShape' }).int('minutesShape').min(0, 'minutesShape').max(480, 'minutesShape');
-const place = {
+export const place = {
   day: dayText('dayRequired'),
   time: timeText,
   chairMinutes,
@@ -14,8 +14,8 @@ const place = {
   /** Why it is booked all the same: over another one, or outside the hours. */
   despite: optionalText(200),
 };
-const staffWithin = (form: { readonly chairMinutes: number; readonly staffMinutes: number }): boolean => form.staffMinutes <= form.chairMinutes;
-const STAFF_WITHIN = { message: 'staffMinutesMore', path: ['staffMinutes'] };
+export const staffWithin = (form: { readonly chairMinutes: number; readonly staffMinutes: number }): boolean => form.staffMinutes <= form.chairMinutes;
+export const STAFF_WITHIN = { message: 'staffMinutesMore', path: ['staffMinutes'] };
 
 export const bookForm = z.object({ wearerId: uuid, kind: visitKind, note: optionalText(200), ...place }).refine(staffWithin, STAFF_WITHIN);
 const changed = { appointmentId: uuid, version };

@@ -1,4 +1,4 @@
-import { FIT_WORDS, lensFindingProblem, OVER_CONTROLS, PLUS_HALF, READ_HOW } from '../core';
+import { FIT_WORDS, lensFindingProblem, OVER_CONTROLS, PLUS_HALF, READ_HOW, WORN_HOW } from '../core';
 import { acuity, dayText, eye, inVisit, limited, lotText, optionalText, reason, refractionText, uuid } from './fields';
 import { z } from 'zod';
 
@@ -39,9 +39,9 @@ export const broughtInForm = z.object({
   /** Null when nobody knows the power: then nothing can be read against it. */
   power: refractionText.nullable(),
   modality: z.enum(['daily', 'twoWeekly', 'monthly']).default('monthly'),
-  how: z.enum(['wearerSaid', 'boxSeen']).nullable(),
+  how: z.enum(WORN_HOW).nullable(),
 });
-export const confirmLensForm = z.object({ ...inVisit, lensOnEyeId: uuid, how: z.enum(['wearerSaid', 'boxSeen']) });
+export const confirmLensForm = z.object({ ...inVisit, lensOnEyeId: uuid, how: z.enum(WORN_HOW) });
 export const putBackForm = z.object({ ...inVisit, lensOnEyeId: uuid, reason });
 export const takeOffForm = z.object({ ...inVisit, lensOnEyeIds: z.array(uuid).min(1).max(2) });
 

@@ -10,3 +10,4 @@ export const outsideFileForm = z.object({
 /** Kept for a wearer. `despiteReason`: why it is theirs although it names somebody else. */
 export const keepOutsideForm = outsideFileForm.extend({ despiteReason: optionalText(300) });
 export const exportPrescriptionForm = z.object({ prescriptionId: uuid, format: z.enum(['fhir', 'csv']) });
+export const prescriptionForm = z.object({ prescriptionId: uuid });

@@ -12,7 +12,7 @@ const askedLens = z.object({
   boxes: z.number({ error: 'notANumber' }).int('wholeNumber').min(0, 'packsOutOfRange').max(60, 'packsOutOfRange'),
 });
 /** Where the answer goes: a day typed by mistake would never be reached. */
-const contact = text(120).superRefine((typed, ctx) => {
+export const contact = text(120).superRefine((typed, ctx) => {
   if (typed === '') return;
   if (looksLikeDay(typed)) ctx.addIssue({ code: 'custom', message: 'contactIsADay', params: { data: { typed } } });
   else if (!isReachable(typed)) ctx.addIssue({ code: 'custom', message: 'contactNotReachable', params: { data: { typed } } });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MODALITIES } from '../core';
+import { MODALITIES, WORN_HOW } from '../core';
 import { inVisit, refractionText, timeText, uuid } from './fields';
 
 /** Most days that a lens may have been in without a break: the longest that any is approved for is a month. */
@@ -40,7 +40,7 @@ export const wornNowForm = z
       })
       .nullable(),
     /** How it is known which lens it is. */
-    how: z.enum(['wearerSaid', 'boxSeen']).default('wearerSaid'),
+    how: z.enum(WORN_HOW).default('wearerSaid'),
   })
   .refine((form) => form.right !== null || form.left !== null, { message: 'oneEyeRequired', path: ['right'] })
   .refine((form) => form.since !== null || [form.right, form.left].every((a) => a === null || a.answer === 'lost' || a.answer === 'glasses'), {

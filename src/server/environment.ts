@@ -5,6 +5,7 @@ const shape = z.object({
   KEENFIT_MODE: z.enum(['production', 'demo', 'test']).default('production'),
   KEENFIT_DATABASE_URL: z.url(),
   KEENFIT_SUPPLIER_URL: z.url().optional(),
+  KEENFIT_SELLER_URL: z.url().optional(),
   KEENFIT_DEMO_PASSWORD: z.string().optional(),
 });
 
@@ -12,6 +13,8 @@ export interface Environment {
   readonly mode: 'production' | 'demo' | 'test';
   readonly databaseUrl: string;
   readonly supplierUrl: string | null;
+  /** A seller whose system sends requests and takes answers; null for none. */
+  readonly sellerUrl: string | null;
   /** Shown on the sign-in page in demo mode only. */
   readonly demoPassword: string | null;
 }
@@ -26,6 +29,7 @@ export function environment(): Environment {
     mode: read.KEENFIT_MODE,
     databaseUrl: read.KEENFIT_DATABASE_URL,
     supplierUrl: read.KEENFIT_SUPPLIER_URL ?? null,
+    sellerUrl: read.KEENFIT_SELLER_URL ?? null,
     demoPassword: read.KEENFIT_MODE === 'production' ? null : (read.KEENFIT_DEMO_PASSWORD ?? null),
   };
   return cached;

@@ -1,4 +1,5 @@
 import 'server-only';
+import { answerAftercare, endAftercare, recordAdverseEvent, returnToWear } from './aftercare/commands';
 import { bookAppointment, markAppointment, moveAppointment, sayLate, undoAppointment } from './appointment/commands';
 import { findFree, readAppointment, readDiary, readToday } from './appointment/queries';
 import { changePractice } from './practice/commands';
@@ -22,11 +23,13 @@ import { acknowledgeAlert, recordHistory } from './history/commands';
 import { endStop, overrideStop } from './stop/commands';
 import { openReferral, recordReferralStep } from './referral/commands';
 import { answerRequest, matchRequest, recordRequest } from './request/commands';
+import { endCopyRequest, recordCopyRequest } from './copyRequest/commands';
 import { readRequests } from './request/queries';
 import { keepOutsidePrescription } from './exchange/commands';
-import { exportPrescription, readOutsidePrescriptions, readPrescriptionFile } from './exchange/queries';
+import { exportPrescription, readPrescriptionCopy, readOutsidePrescriptions, readPrescriptionFile } from './exchange/queries';
 import { triageRedEye } from './triage/commands';
 import { recordFindings, recordLesion } from './finding/commands';
+import { exportPerson, readTimeline } from './personFile/queries';
 import { readPicture } from './picture/queries';
 import { recordPicture } from './picture/commands';
 import { recordCarePair, saveCareProduct } from './careProduct/commands';
@@ -90,11 +93,17 @@ export const COMMANDS = {
   recordHistory,
   recordFindings,
   recordLesion,
+  answerAftercare,
+  endAftercare,
+  recordAdverseEvent,
+  returnToWear,
   triageRedEye,
   keepOutsidePrescription,
   recordRequest,
   matchRequest,
   answerRequest,
+  recordCopyRequest,
+  endCopyRequest,
   acknowledgeAlert,
   overrideStop,
   endStop,
@@ -150,6 +159,7 @@ export const QUERIES = {
   readOrderEvents,
   readRequests,
   exportPrescription,
+  readPrescriptionCopy,
   readOutsidePrescriptions,
   readPrescriptionFile,
   readOrders,
@@ -169,6 +179,8 @@ export const QUERIES = {
   readVisit,
   readSession,
   readPicture,
+  readTimeline,
+  exportPerson,
   readSettling,
   readLibrary,
   readFamilies,

@@ -117,6 +117,10 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   saveDraft: () => ({ visitId: ids.visitId, step: 'refraction', body: { right: '-1' }, sequence: 1 }),
   recordHistory: () => ({ visitId: ids.visitId, version: 1, answers: [{ question: 'daysPerWeek', value: 5, note: null }] }),
   recordFindings: () => ({ visitId: ids.visitId, version: 1, right: [{ sign: 'lidMargin', value: 1 }], left: [] }),
+  answerAftercare: () => ({ visitId: ids.visitId, version: 1, answers: [{ question: 'glasses', eye: null, said: ['usable'] }] }),
+  endAftercare: () => ({ visitId: ids.visitId, version: 1, outcome: 'stop', note: 'glasses again', unbookedReason: '' }),
+  recordAdverseEvent: () => ({ visitId: ids.visitId, version: 1, eye: 'right', event: 'abrasion', beganOn: '2026-11-20' }),
+  returnToWear: () => ({ visitId: ids.visitId, version: 1, eye: 'right', adverseEventId: randomUUID(), newLens: true, newCase: true, dropsOff: true }),
   triageRedEye: () => ({ wearerId: ids.wearerId, signs: ['redness'], onset: '', goes: 'emergency' }),
   recordRequest: () => ({
     sellerName: 'Quayside Lenses',
@@ -132,6 +136,17 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   answerRequest: () => ({ requestId: randomUUID(), seen: 0, answer: 'expired' }),
   readRequests: () => ({}),
   keepOutsidePrescription: () => ({ wearerId: ids.wearerId, fileName: 'a.csv', text: 'eye,sphere\nright,-1', despiteReason: 'theirs' }),
+  readPrescriptionCopy: () => ({ prescriptionId: ids.prescriptionId }),
+  recordCopyRequest: () => ({
+    wearerId: ids.wearerId,
+    agentName: 'Quayside Lenses',
+    agentContact: 'fax 0555 0199',
+    receivedOn: '2026-11-24',
+    receivedTime: '9:30',
+  }),
+  endCopyRequest: () => ({ copyRequestId: randomUUID(), how: 'refused', reason: 'nobody we know' }),
+  readTimeline: () => ({ wearerId: ids.wearerId }),
+  exportPerson: () => ({ wearerId: ids.wearerId }),
   readPrescriptionFile: () => ({ wearerId: ids.wearerId, fileName: 'a.csv', text: 'eye,sphere\nright,-1' }),
   readOutsidePrescriptions: () => ({ wearerId: ids.wearerId }),
   exportPrescription: () => ({ prescriptionId: randomUUID(), format: 'csv' }),
@@ -279,7 +294,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(118);
+    expect(names).toHaveLength(127);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -1,12 +1,19 @@
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { insertMessage } from '../../src/db/message';
 import { dispatchOne } from '../../src/jobs/dispatchOrders';
 import { sendOne, type Carrier } from '../../src/jobs/sendMessages';
+import { SERVICES, type ServiceName } from '../../src/services';
+import type { StaffCaller } from '../../src/services/define';
+import { perform } from '../../src/services/perform';
 import { supplierServer } from '../../src/standins/supplier/server';
 import { crashAtEvery } from '../support/crash';
-import { openWorld, orderOne, type World } from './support';
+import { openWorld, orderOne, SENTENCES, spec, type World } from './support';
 
 /** Jobs that are killed at every step lose nothing and do nothing twice. */
 let world: World;
@@ -114,6 +121,85 @@ describe('killed at every step', () => {
       },
     });
     expect(steps).toBeGreaterThan(6);
+  });
+});
+
+describe('a press that dies on the way is done once when it is pressed again', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'keenfit-press-'));
+  const file = join(folder, 'press.json');
+  afterAll(() => rmSync(folder, { recursive: true, force: true }));
+  let pressed: { name: ServiceName; caller: StaffCaller; input: object; key: string };
+  /** What is to be pressed next, under a key of its own. @returns what it is about */
+  const write = (name: ServiceName, input: object, about: string): string => {
+    pressed = { name, caller: world.asha, input, key: randomUUID() };
+    writeFileSync(file, JSON.stringify(pressed));
+    return about;
+  };
+  const again = async (): Promise<void> => {
+    const done = (await perform(SERVICES[pressed.name] as never, world.deps, pressed.caller, pressed.input, pressed.key)) as { ok: boolean; error?: unknown };
+    expect(done.ok, JSON.stringify(done.error)).toBe(true);
+  };
+  const toSign = async (visitId: string) => {
+    await world.must('recordRefraction', { visitId, version: await world.version(visitId), right: '-2.00', left: '-2.00', vertexMm: 12 });
+    const lens = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
+    const eye = { mode: 'final', lens, triedLensOnEyeId: null };
+    const rest = { expiresOn: '2027-11-20', waitNote: 'x y', daysPerWeek: 7, overrides: SENTENCES };
+    return { visitId, version: await world.version(visitId), password: 'plain-sight', right: eye, left: eye, ...rest };
+  };
+  const once = async (visitId: string, diedAt: number): Promise<void> => {
+    const [held] = await world.db.owner<{ signed: number; eyes: number; audited: number }[]>`
+      select (select count(*)::int from prescription where visit_id = ${visitId}) as signed,
+        (select count(*)::int from prescription_eye e join prescription p on p.id = e.prescription_id where p.visit_id = ${visitId}) as eyes,
+        (select count(*)::int from request_done where request_key = ${pressed.key}) as audited`;
+    expect(held, `died at ${diedAt}`).toEqual({ signed: 1, eyes: 2, audited: 1 });
+  };
+  const of = { job: 'press' as const, outsideUrl: file, now: () => world.deps.clock.now(), recover: again };
+  const database = () => ({ databaseUrl: world.db.appUrl, owner: world.db.owner });
+
+  it('signing', { timeout: 180_000 }, async () => {
+    const prepare = async (): Promise<string> => {
+      const { wearerId = '' } = await world.must('createWearer', { name: `Signed ${randomUUID().slice(0, 6)}`, birthDate: '1990-01-02' });
+      const { visitId = '' } = await world.must('openVisit', { wearerId, kind: 'firstFit' });
+      return write('sign', await toSign(visitId), visitId);
+    };
+    expect(await crashAtEvery({ ...of, ...database(), prepare, check: once }, { every: 6 })).toBeGreaterThan(8);
+  });
+  it('renewing: what it supersedes is superseded once', { timeout: 180_000 }, async () => {
+    const { wearerId = '' } = await world.must('createWearer', { name: 'Renewed', birthDate: '1990-01-02' });
+    const visit = async () => (await world.must('openVisit', { wearerId, kind: 'longFollowUp' })).visitId ?? '';
+    await world.must('sign', await toSign(await visit()));
+    const check = async (visitId: string, diedAt: number): Promise<void> => {
+      await once(visitId, diedAt);
+      const [held] = await world.db.owner<{ inForce: number }[]>`
+        select count(*)::int as in_force from prescription p where p.wearer_id = ${wearerId} and not exists (select 1 from prescription n where n.supersedes_id = p.id)`;
+      expect(held?.inForce, `died at ${diedAt}`).toBe(1);
+    };
+    const prepare = async (): Promise<string> => {
+      const visitId = await visit();
+      return write('sign', await toSign(visitId), visitId);
+    };
+    expect(await crashAtEvery({ ...of, ...database(), prepare, check }, { every: 7 })).toBeGreaterThan(8);
+  });
+  it('answering a seller', { timeout: 180_000 }, async () => {
+    const prepare = async (): Promise<string> => {
+      const asked = {
+        sellerName: 'Quayside',
+        sellerContact: '0555 0199',
+        wearerId: null,
+        wearerName: 'S',
+        receivedOn: '2026-11-24',
+        receivedTime: '9:00',
+        right: null,
+        left: null,
+      };
+      const { requestId = '' } = await world.must('recordRequest', asked);
+      return write('answerRequest', { requestId, seen: 0, answer: 'invalid', reason: 'nobody here' }, requestId);
+    };
+    const check = async (requestId: string, diedAt: number): Promise<void> => {
+      const [held] = await world.db.owner<{ answers: number }[]>`select count(*)::int as answers from request_answer where request_id = ${requestId}`;
+      expect(held?.answers, `died at ${diedAt}`).toBe(1);
+    };
+    expect(await crashAtEvery({ ...of, ...database(), prepare, check }, { every: 4 })).toBeGreaterThan(5);
   });
 });
 

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { provenance, type WearerFile } from '../../src/core';
 import { openWorld, signPair, type World } from './support';
 import { bundleOf, PERSON, PRESCRIPTION } from '../support/exchanged';
 
@@ -41,6 +42,19 @@ describe('a prescription leaves as a file, and comes as one', () => {
     expect(await world.db.owner`select count(*)::int as count from prescription`).toEqual(before);
     const { files } = (await world.must('readOutsidePrescriptions', { wearerId })) as unknown as { files: { fileName: string }[] };
     expect(files.map((f) => f.fileName)).toEqual(['from-afar.json']);
+  });
+  it('what the file names counts as worn, as long as nothing is known better; a lens handed over here goes before it', async () => {
+    const file = (await world.must('readWearer', { wearerId })) as unknown as WearerFile;
+    const { worn } = provenance(file, 'right');
+    expect(worn?.kind).toBe('broughtAlong');
+    const lens = file.lenses[worn?.lensId ?? ''];
+    const [prescribed] = [PRESCRIPTION.eyes.right];
+    expect([lens?.sphereD, lens?.cylinderD, lens?.familyName, lens?.listed]).toEqual([
+      prescribed?.power.sphere,
+      prescribed?.power.cylinder,
+      prescribed?.brand,
+      false,
+    ]);
   });
   it('a file of another wearer asks why it is theirs; nothing is kept until it is said', async () => {
     const text = JSON.stringify(bundleOf(PRESCRIPTION, { ...PERSON, name: 'Somebody Else' }));

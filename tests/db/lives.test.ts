@@ -3,6 +3,7 @@ import { bringToToday } from '../../demo/lives/bringToToday';
 import { beginHalfMade, endHalfMade, isHalfMade } from '../../demo/lives/halfMade';
 import { loadLivingDemo, type Told } from '../../demo/lives/loadLivingDemo';
 import { STORIES, type Story } from '../../demo/lives/people';
+import { exportRecord, importRecord } from '../../scripts/lib/personJobs';
 import { connect, type Sql } from '../../src/db/client';
 import { migrate } from '../../src/db/migrate';
 import { createDatabase, type TestDatabase } from '../support/database';
@@ -52,6 +53,19 @@ describe('the practice that the demo shows', () => {
       expect(await count(`select 1 from ${table} where ${column} > '${MONDAY}'::timestamptz + interval '2 hours'`)).toBe(0);
     }
     expect(await count(`select 1 from visit where closed_at is null and opened_at < '${MONDAY}'::timestamptz - interval '1 day'`)).toBe(0);
+  });
+  it('a life of years leaves as one document, and is the same document again in an empty database', async () => {
+    const [life] = await sql<{ recordNumber: number; count: number }[]>`
+      select w.record_number, count(*)::int as count from wearer w join hand_over h on h.wearer_id = w.id group by 1 order by 2 desc limit 1`;
+    expect(life?.count).toBeGreaterThan(5);
+    const text = await exportRecord(sql, life?.recordNumber ?? 0);
+    const empty = await createDatabase({ template: 'template1' });
+    const there = connect(empty.ownerUrl, { max: 1 });
+    await migrate(there);
+    await importRecord(empty.ownerUrl, text);
+    expect((await exportRecord(there, life?.recordNumber ?? 0)) === text).toBe(true);
+    await there.end();
+    await empty.close();
   });
   it('has no place in the diary that two people hold', async () => {
     expect(

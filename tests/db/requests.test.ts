@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { provenance, type WearerFile } from '../../src/core';
 import { openNeighbour, openWorld, signPair, type World } from './support';
 
 let world: World;
@@ -133,6 +134,16 @@ describe('the answer', () => {
     expect((await one(id)).compared).toMatchObject({ proposed: 'correct', differences: [], missing: [] });
     expect(await answer(id, 'correct', {}, world.callers.coordinator)).toMatchObject({ ok: true });
     expect(await one(id)).toMatchObject({ answer: 'correct', answers: 1 });
+  });
+  it('what was verified is evidence of what is worn; taken back, it is none', async () => {
+    const id = await kept({ wearerId, right: await asPrescribed('right'), left: null });
+    const worn = async () => provenance((await world.must('readWearer', { wearerId })) as unknown as WearerFile, 'right').nodes.sellerVerified;
+    expect(await worn()).toBeNull();
+    expect(await answer(id, 'correct', { reason: 'one eye asked' })).toMatchObject({ ok: true });
+    const file = (await world.must('readWearer', { wearerId })) as unknown as WearerFile;
+    expect(file.lenses[(await worn())?.lensId ?? '']).toMatchObject({ sphereD: -2 });
+    expect(await answer(id, 'invalid', { reason: 'quantity was missing' })).toMatchObject({ ok: true });
+    expect(await worn()).toBeNull();
   });
   it('another power is corrected, by a prescriber; what differed is kept beside the answer', async () => {
     const id = await kept({ wearerId, right: await asPrescribed('right', { power: '-9.00' }), left: null });

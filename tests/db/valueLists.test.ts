@@ -2,6 +2,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   ACUITY_WAYS,
   ADD_BANDS,
+  ADVERSE_EVENTS,
+  AFTERCARE_OUTCOMES,
+  AFTERCARE_QUESTION_IDS,
+  ANSWER_OUTCOMES,
   APPOINTMENT_EVENTS,
   APPOINTMENT_STATES,
   CARE_SYSTEMS,
@@ -28,6 +32,8 @@ import {
   TASK_KINDS,
   TRIAL_MOVEMENTS,
   COPIED_SIGNS,
+  CONFIRMED_HOW,
+  COPY_REQUEST_ENDS,
   COPY_WAYS,
   LESION_KINDS,
   REQUEST_ANSWERS,
@@ -42,7 +48,7 @@ const CHECKS = new Map<string, string>();
 beforeAll(async () => {
   world = await openWorld();
   const rows = await world.db.owner<{ table: string; checks: string }[]>`
-    select c.conrelid::regclass::text as table, string_agg(pg_get_constraintdef(c.oid), ' ') as checks
+    select c.conrelid::regclass::text as table, string_agg(pg_get_constraintdef(c.oid), ' ' order by c.conname) as checks
     from pg_constraint c join pg_class k on k.oid = c.conrelid join pg_namespace n on n.oid = k.relnamespace
     where c.contype = 'c' and n.nspname = current_schema() group by 1`;
   for (const row of rows) CHECKS.set(row.table, row.checks);
@@ -82,9 +88,15 @@ describe('what the code offers is what the database holds', () => {
     ['safety_stop_end', 'how', STOP_ENDINGS],
     ['prescription', 'purpose', PURPOSES],
     ['prescription_copy', 'how', COPY_WAYS],
+    ['copy_request_end', 'how', COPY_REQUEST_ENDS],
+    ['request_dispatch', 'outcome', ANSWER_OUTCOMES],
+    ['lens_confirmation', 'how', CONFIRMED_HOW],
     ['request_answer', 'answer', REQUEST_ANSWERS],
     ['request_answer', 'proposed', REQUEST_ANSWERS],
     ['corneal_lesion', 'kind', LESION_KINDS],
+    ['aftercare_answer', 'question', AFTERCARE_QUESTION_IDS],
+    ['aftercare_end', 'outcome', AFTERCARE_OUTCOMES],
+    ['adverse_event', 'event', ADVERSE_EVENTS],
     ['eye_finding', 'sign', COPIED_SIGNS],
     ['task', 'because', TASK_BECAUSE],
     ['lens_family_version', 'geometry', GEOMETRIES],

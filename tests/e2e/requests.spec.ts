@@ -29,6 +29,8 @@ test('a request is typed in by the desk, its clock stands large, what differs is
   const card = page.getByTestId('request');
   await expect(card.getByTestId('deadline')).toContainText('17:00');
   await expect(card).toContainText('the wearer’s address, the day on which the wearer asked, R base curve, R boxes missing');
+  // Searched at once by what is written; an initial may find nobody.
+  await expect(card.getByLabel('Wearer')).toHaveValue('J Penrose');
   await card.getByLabel('Wearer').fill('Jory');
   await card.getByRole('button', { name: /Jory Penrose/ }).click();
   await expect(card).toContainText('Nothing is prescribed for this wearer.');

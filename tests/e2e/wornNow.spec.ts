@@ -146,7 +146,7 @@ test('a kind of visit is proposed with its fee and its reason; it becomes anothe
   await page.getByTestId('kind-shortFollowUp').click();
   await page.waitForURL('**/worn-now');
   const steps = page.getByRole('navigation', { name: 'Steps of the visit' }).getByRole('link');
-  await expect(steps).toHaveText([/Worn now/, /History/, /On eye/, /Eye health/, /Prescription/, /Supply/]);
+  await expect(steps).toHaveText([/Worn now/, /Aftercare/, /History/, /On eye/, /Eye health/, /Prescription/, /Supply/]);
   const visit = new URL(page.url()).pathname.replace('/worn-now', '');
   await page.goto(`${visit}/refraction`);
   await page.getByLabel('Right eye, spectacle power').fill('-5.00');
@@ -162,7 +162,7 @@ test('a kind of visit is proposed with its fee and its reason; it becomes anothe
   await page.getByLabel('Another fee').fill('30');
   await page.getByTestId('kind-longFollowUp').click();
   await expect(page.getByTestId('kind-of-visit')).toHaveText('Long follow-up');
-  await expect(steps).toHaveCount(9);
+  await expect(steps).toHaveCount(10);
   await page.getByTestId('kind-of-visit').click();
   await expect(page.getByTestId('decided')).toContainText('Long follow-up, $30.00');
 });

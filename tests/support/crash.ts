@@ -5,11 +5,11 @@ import type { Sql } from '../../src/db/client';
 /** What is to be done once, however often it dies on the way. */
 export interface Crashing {
   /** A job that `dieAt` knows. */
-  readonly job: 'dispatchOrders' | 'sendMessages';
+  readonly job: 'dispatchOrders' | 'sendMessages' | 'answerSellers' | 'press';
   readonly databaseUrl: string;
   /** The same database as its owner sees it. */
   readonly owner: Sql;
-  /** Whom it calls. */
+  /** Whom it calls; of a press, the file that says what is pressed. */
   readonly outsideUrl: string;
   /** Makes something due; its identity. */
   readonly prepare: () => Promise<string>;
@@ -49,10 +49,11 @@ async function untilBuried(owner: Sql): Promise<void> {
 /**
  * Kills a job at every one of its steps in turn, statements and calls alike, and looks each time whether what it was about is
  * done all the same, and once.
+ * @param most steps that it has at most; `every` how many of them pass between two killings, where they are of one transaction
  * @returns how many steps it was killed at; the run that outlived its killing ends it
  */
-export async function crashAtEvery(of: Crashing, most = 60): Promise<number> {
-  for (let at = 1; at <= most; at++) {
+export async function crashAtEvery(of: Crashing, { most = 60, every = 1 } = {}): Promise<number> {
+  for (let at = 1; at <= most; at += every) {
     const id = await of.prepare();
     const died = await run([of.job, String(at), of.databaseUrl, of.outsideUrl, await of.now()]);
     await untilBuried(of.owner);

@@ -1,7 +1,12 @@
 // A job's one step in a process that dies, without a word, at its n-th statement or call. Started by `crashAtEvery`.
+import { readFileSync } from 'node:fs';
 import { connect } from '../../src/db/client';
+import { answerOne } from '../../src/jobs/answerSellers';
 import { dispatchOne } from '../../src/jobs/dispatchOrders';
 import { sendOne } from '../../src/jobs/sendMessages';
+import { SERVICES, type ServiceName } from '../../src/services';
+import type { StaffCaller } from '../../src/services/define';
+import { perform } from '../../src/services/perform';
 
 const [job = '', dieAt = '', url = '', outside = '', now = ''] = process.argv.slice(2);
 let steps = 0;
@@ -19,7 +24,16 @@ globalThis.fetch = async (...of) => {
   return answer;
 };
 const deps = { sql, clock: { now: () => Promise.resolve(now) } };
+/** Somebody presses: what, with which words, under which key. */
+async function press(file: string): Promise<boolean> {
+  const { name, caller, input, key } = JSON.parse(readFileSync(file, 'utf8')) as { name: ServiceName; caller: StaffCaller; input: unknown; key: string };
+  const done = await perform(SERVICES[name] as never, { ...deps, side: sql, mode: 'test' }, caller, input, key);
+  if (!done.ok) throw new Error(JSON.stringify(done.error));
+  return true;
+}
 const JOBS: Readonly<Record<string, () => Promise<boolean>>> = {
+  press: () => press(outside),
+  answerSellers: () => answerOne({ ...deps, sellerUrl: outside, timeoutMs: 2000 }),
   dispatchOrders: () => dispatchOne({ ...deps, supplierUrl: outside, timeoutMs: 2000 }),
   sendMessages: () =>
     sendOne(deps, async (message) => {

@@ -1,4 +1,6 @@
 import {
+  AFTERCARE_EYE_KEYS,
+  AFTERCARE_PERSON_KEYS,
   DEFAULT_SETTINGS,
   DERIVED_KEYS,
   LESION_KINDS,
@@ -10,6 +12,7 @@ import {
   type Condition,
   type Figure,
   type FactValue,
+  type KeyRange,
   type PracticeSettings,
 } from '../../src/core';
 
@@ -26,7 +29,7 @@ export interface RuleCase {
 
 interface Draft {
   person: Record<string, FactValue>;
-  eye: Record<string, number | string>;
+  eye: Record<string, FactValue>;
   baseline: Record<string, number>;
   settings: Record<string, string | number | boolean>;
 }
@@ -48,6 +51,10 @@ function rangeOf(leaf: Leaf): { options: readonly string[]; many: boolean } | { 
     if (d.kind !== 'choice') throw new Error(`setting ${leaf.key} has no choices`);
     return { options: d.options, many: false };
   }
+  const keys: Readonly<Record<string, KeyRange>> = leaf.of === 'eye' ? AFTERCARE_EYE_KEYS : AFTERCARE_PERSON_KEYS;
+  const aftercare = keys[leaf.key];
+  if (aftercare) return aftercare;
+  if (leaf.of === 'eye' && leaf.key === 'lensesOff') return { options: ['yes', 'no'], many: false };
   if (leaf.of === 'eye' && leaf.key === 'corneaSeen') return { options: ['yes', 'no'], many: false };
   if (leaf.of === 'eye' && leaf.key === 'lesion') return { options: LESION_KINDS, many: false };
   if (leaf.of === 'eye') {
@@ -73,7 +80,7 @@ const inside = (value: number, r: { min: number; max: number }, what: string): n
 
 function put(d: Draft, leaf: Leaf, value: FactValue): void {
   if (leaf.of === 'setting') d.settings[leaf.key] = value as string;
-  else if (leaf.of === 'eye') d.eye[leaf.key] = value as number | string;
+  else if (leaf.of === 'eye') d.eye[leaf.key] = value;
   else d.person[leaf.key] = value;
 }
 const held = (d: Draft, leaf: Leaf): FactValue | undefined => (leaf.of === 'setting' ? undefined : leaf.of === 'eye' ? d.eye[leaf.key] : d.person[leaf.key]);

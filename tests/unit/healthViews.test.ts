@@ -154,7 +154,7 @@ describe('while an absolute stop stands', () => {
   it('every step but history and eye health is shut', () => {
     const r = { ...record(), health: { ...record().health, stops: [stop] } };
     const eye = { refraction: null, onEye: null, series: [], turn: null, overRefraction: null, fit: null, verdict: {} } as never;
-    const all = stepAnswers({ ...r, visitId: r.visit.id, kind: r.visit.kind, eyes: { right: eye, left: eye }, health: healthOfRecord(r, NEEDS) });
+    const all = stepAnswers({ ...r, ...r.health, visitId: r.visit.id, kind: r.visit.kind, eyes: { right: eye, left: eye }, health: healthOfRecord(r, NEEDS) });
     for (const [id, answer] of Object.entries(all)) expect(answer.code === 'locked', id).toBe(!NEVER_LOCKED.includes(id as 'history'));
     expect(all.eyeHealth).toEqual({ code: 'noLens', state: 'stop' });
   });

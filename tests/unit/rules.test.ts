@@ -1,16 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_SETTINGS, holds, KIND_RULES, NIGHT_BARS, STOP_RULES, type AdviceFacts, type Condition, type KindRule } from '../../src/core';
+import { AFTERCARE_RULES, DEFAULT_SETTINGS, holds, KIND_RULES, NIGHT_BARS, STOP_RULES, type AdviceFacts, type Condition, type KindRule } from '../../src/core';
 import { en as messages } from '../../src/i18n/messages/en';
 import { firingCases, nearMisses, ruleFaults, type RuleLike } from '../support/ruleCases';
 
-const ALL: readonly RuleLike[] = [...STOP_RULES, ...KIND_RULES, ...NIGHT_BARS];
+const ALL: readonly RuleLike[] = [...STOP_RULES, ...KIND_RULES, ...NIGHT_BARS, ...AFTERCARE_RULES];
 const fires = (rule: RuleLike, facts: AdviceFacts): boolean => holds(rule.when, facts) !== null;
 
 describe('every rule, from its own fields', () => {
   const firing = ALL.flatMap((rule) => firingCases(rule).map((c) => ({ rule, ...c })));
   const missing = ALL.flatMap((rule) => nearMisses(rule).map((c) => ({ rule, ...c })));
   it('finds the rules and makes cases', () => {
-    expect(ALL.length).toBeGreaterThan(85);
+    expect(ALL.length).toBeGreaterThan(125);
     expect(firing.length).toBeGreaterThan(100);
     expect(missing.length).toBeGreaterThan(100);
     // Every rule that asks anything has a case in which it just does not fire.
@@ -27,6 +27,7 @@ describe('every rule, from its own fields', () => {
     expect(ruleFaults(STOP_RULES)).toEqual([]);
     expect(ruleFaults(KIND_RULES)).toEqual([]);
     expect(ruleFaults(NIGHT_BARS)).toEqual([]);
+    expect(ruleFaults(AFTERCARE_RULES)).toEqual([]);
   });
   it('with nothing said and nothing seen, only what always weighs holds', () => {
     const nothing: AdviceFacts = {
@@ -86,6 +87,13 @@ describe('every rule has its words', () => {
   const kinds: Readonly<Record<string, Readonly<Record<string, string>>>> = messages.kind.r;
   it.each(KIND_RULES.map((r) => [r.id, r] as const))('%s', (id, r) => {
     for (const target of Object.keys(r.weigh)) expect(kinds[id]?.[target], target).toBeTruthy();
+    expect(r.source.text.length).toBeGreaterThan(5);
+  });
+  const aftercare: Readonly<Record<string, { cause?: string; why?: string }>> = messages.aftercare.r;
+  it.each(AFTERCARE_RULES.map((r) => [r.id, r] as const))('aftercare: %s', (id, r) => {
+    expect(aftercare[id]?.cause).toBeTruthy();
+    expect(aftercare[id]?.why).toBeTruthy();
+    expect(messages.aftercare.steps[r.step]).toBeTruthy();
     expect(r.source.text.length).toBeGreaterThan(5);
   });
   const why: Readonly<Record<string, string>> = messages.kind.why;

@@ -233,6 +233,8 @@ describe('what is said before signing, and of the readings', () => {
 describe('the step index', () => {
   const answers = (r: VisitRecord) =>
     stepAnswers({
+      aftercare: [],
+      aftercareEnds: [],
       ...r,
       visitId: r.visit.id,
       kind: r.visit.kind,

@@ -9,10 +9,10 @@ export const metadata = { title: 'Sellers’ requests' };
 export default async function Page() {
   const page = await readPage(readRequests, {}, '/requests');
   if (!page.ok) return <Refused problem={page.error} />;
-  const { session, requests } = page.value;
+  const { session, requests, copies } = page.value;
   return (
     <AppShell session={session}>
-      <Requests requests={requests} />
+      <Requests requests={requests} copies={copies} />
     </AppShell>
   );
 }

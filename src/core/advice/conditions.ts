@@ -1,5 +1,6 @@
 import type { Eye } from '../units';
 import type { PracticeSettings } from '../practiceSettings';
+import type { AftercareEyeKey } from '../aftercare/keys';
 import type { AdviceFacts, FactValue } from './facts';
 import type { DerivedSign, SignId } from './signs';
 
@@ -11,9 +12,9 @@ export type Condition =
   | { readonly of: 'person'; readonly key: string; readonly anyOf: readonly string[] }
   | { readonly of: 'person'; readonly key: string; readonly atLeast: Figure }
   | { readonly of: 'person'; readonly key: string; readonly below: Figure }
-  | { readonly of: 'eye'; readonly key: SignId | DerivedSign; readonly anyOf: readonly string[] }
-  | { readonly of: 'eye'; readonly key: SignId; readonly atLeast: Figure }
-  | { readonly of: 'eye'; readonly key: SignId; readonly below: Figure }
+  | { readonly of: 'eye'; readonly key: SignId | DerivedSign | AftercareEyeKey; readonly anyOf: readonly string[] }
+  | { readonly of: 'eye'; readonly key: SignId | AftercareEyeKey; readonly atLeast: Figure }
+  | { readonly of: 'eye'; readonly key: SignId | AftercareEyeKey; readonly below: Figure }
   | { readonly of: 'eye'; readonly key: SignId; readonly rose: Figure }
   | { readonly of: 'setting'; readonly key: keyof PracticeSettings; readonly anyOf: readonly string[] }
   | { readonly any: readonly Condition[] }

@@ -1,3 +1,4 @@
+import type { AftercareEyeKey } from '../aftercare/keys';
 import type { Eye } from '../units';
 import type { PracticeSettings } from '../practiceSettings';
 import type { Answers } from './answers';
@@ -6,10 +7,13 @@ import type { Findings } from './signs';
 
 export type FactValue = number | string | readonly string[];
 
+/** What one eye shows, and at aftercare what is known of it beside. */
+export type EyeFacts = Findings & Readonly<Partial<Record<AftercareEyeKey, FactValue>>>;
+
 /** Everything the rules look at, flat: what was answered, what is known of the person, what each eye shows. */
 export interface AdviceFacts {
   readonly person: Readonly<Record<string, FactValue>>;
-  readonly eyes: Readonly<Record<Eye, Findings>>;
+  readonly eyes: Readonly<Record<Eye, EyeFacts>>;
   /** The same eye at the last visit. */
   readonly baseline: Readonly<Record<Eye, Findings>>;
   /** The lowest grade of any earlier visit: a rise that creeps counts from there. */

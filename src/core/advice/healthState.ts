@@ -1,6 +1,8 @@
 import type { PracticeSettings } from '../practiceSettings';
 import { latest, type FactChain } from '../record/chains';
 import type { AnyFact } from '../record/fact';
+import type { AdverseEventFact, ReturnToWearFact } from '../aftercare/adverseEvent';
+import { openEvent } from '../aftercare/openEvent';
 import type { CornealLesionFact, RecordedFinding } from '../record/visitFacts';
 import { EYES, type Eye, type IsoInstant } from '../units';
 import type { Answer, Answers, AnswerValue } from './answers';
@@ -28,6 +30,9 @@ export interface HealthInput {
   readonly findings: readonly FactChain<RecordedFinding>[];
   /** What was drawn on the corneas at this visit. */
   readonly lesions?: readonly FactChain<CornealLesionFact>[];
+  /** What went wrong with either eye at any visit, and what ended it. */
+  readonly adverseEvents?: readonly FactChain<AdverseEventFact>[];
+  readonly returns?: readonly FactChain<ReturnToWearFact>[];
   /** The lowest figure of each sign at any visit before this one. */
   readonly lowest: Readonly<Record<Eye, Findings>>;
   readonly stops: readonly { readonly id: string; readonly endedAt: string | null }[];
@@ -143,7 +148,8 @@ export function healthState(input: HealthInput): HealthState {
     const lesion = worstLesion(lesions[eye]);
     return lesion === undefined ? {} : { lesion };
   };
-  const findings = both((eye) => ({ ...lasting(baseline[eye]), ...today[eye], corneaSeen: corneaSeen(eye), ...worst(eye) }));
+  const off = (eye: Eye): Findings => (openEvent(input.adverseEvents ?? [], input.returns ?? [], eye) ? { lensesOff: 'yes' } : {});
+  const findings = both((eye) => ({ ...lasting(baseline[eye]), ...today[eye], corneaSeen: corneaSeen(eye), ...worst(eye), ...off(eye) }));
   const { age, guardianNamed, lowest, power, settings } = input;
   const facts = adviceFacts({ answers, age, guardianNamed, eyes: findings, baseline, lowest, power, settings });
   const fired = firedRules(facts);

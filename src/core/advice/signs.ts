@@ -89,8 +89,11 @@ export type SignId =
 
 export const sign = (id: string): Sign | undefined => SIGNS.find((s) => s.id === id);
 
-/** What rules ask of an eye beside its signs: has a prescriber graded it with stain at this visit, and the worst of what was drawn on its cornea. */
-export type DerivedSign = 'corneaSeen' | 'lesion';
+/**
+ * What rules ask of an eye beside its signs: has a prescriber graded it with stain at this visit, the worst of what was drawn on its
+ * cornea, and whether lenses are off since an adverse event.
+ */
+export type DerivedSign = 'corneaSeen' | 'lesion' | 'lensesOff';
 /** What one eye shows; what was not looked at is absent. */
 export type Findings = Readonly<Partial<Record<SignId | DerivedSign, number | string>>>;
 

@@ -58,6 +58,7 @@ export const STOP_RULES: readonly StopRule[] = [
     seen('corneaSeen', 'no'),
   ]),
 
+  rule('stop', 'lensesOff', [seen('lensesOff', 'yes')]),
   rule('stop', 'onlyGoodEye', [said('eyeHistory', 'onlyGoodEye')]),
   rule('stop', 'earlierInfection', [said('eyeHistory', 'infection')]),
   rule('stop', 'infectionEnded', [said('whyChange', 'infection')]),

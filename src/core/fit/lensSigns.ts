@@ -28,6 +28,8 @@ export const LENS_SIGNS = [
   word('lineRecovery', ['slow', 'middle', 'fast']),
   word('debris', ['none', 'seen']),
   word('insideOut', ['no', 'yes']),
+  word('deposits', ['none', 'film', 'spots']),
+  word('damage', ['none', 'nick', 'tear']),
   measure('recoverySeconds', 0, 300, 5, 's'),
   measure('acuityLens', -0.4, 3, 0.01, 'logMAR'),
   measure('acuityPinhole', -0.4, 3, 0.01, 'logMAR'),

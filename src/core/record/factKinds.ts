@@ -1,8 +1,11 @@
 import { formatRefraction } from '../optics/formatRefraction';
 import { columnsOfValue, eyeSignProblem, lensSignProblem, type NewValue, type NewValueKind, type NewValueProblem } from './corrections';
 import type { AnyFact } from './fact';
+import type { AdverseEventFact, ReturnToWearFact } from '../aftercare/adverseEvent';
 import type {
   AcuityBothFact,
+  AftercareAnswerFact,
+  AftercareEndFact,
   AttemptFact,
   CornealLesionFact,
   EyeAcuityFact,
@@ -36,6 +39,10 @@ export interface FactRows {
   readonly lessonTopic: TopicFact;
   readonly handOver: HandOverFact;
   readonly wornAnswer: WornAnswerFact;
+  readonly aftercareAnswer: AftercareAnswerFact;
+  readonly aftercareEnd: AftercareEndFact;
+  readonly adverseEvent: AdverseEventFact;
+  readonly returnToWear: ReturnToWearFact;
 }
 export type FactKind = keyof FactRows;
 
@@ -154,6 +161,28 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
     opensStops: true,
     slice: 'health',
     told: (row) => `${row.kind} ${row.longMm} mm`,
+  },
+  aftercareAnswer: { table: 'aftercare_answer', columns: ['question', 'said'], takes: null, sequenced: true, slice: 'health', told: (row) => row.question },
+  aftercareEnd: {
+    table: 'aftercare_end',
+    columns: ['outcome', 'note', 'pointed_to', 'rule_version', 'appointment_id', 'unbooked_reason'],
+    takes: null,
+    slice: 'health',
+    told: (row) => row.outcome,
+  },
+  adverseEvent: {
+    table: 'adverse_event',
+    columns: ['event', 'lens_id', 'lot', 'began_on', 'lenses_off', 'note'],
+    takes: null,
+    slice: 'health',
+    told: (row) => row.event,
+  },
+  returnToWear: {
+    table: 'return_to_wear',
+    columns: ['adverse_event_id', 'new_lens', 'new_case', 'drops_off', 'aftercare_on'],
+    takes: null,
+    slice: 'health',
+    told: (row) => row.aftercareOn,
   },
   lessonAttempt: { table: 'lesson_attempt', columns: ['lesson_id', 'move', 'worked', 'unaided', 'miss'], takes: null, slice: 'supply', told: () => '' },
   lessonTopic: { table: 'lesson_topic', columns: ['lesson_id', 'topic'], takes: null, slice: 'supply', told: () => '' },

@@ -1,10 +1,11 @@
+import type { AdverseEventFact, ReturnToWearFact } from '../aftercare/adverseEvent';
 import type { Evidence } from '../advice/conditions';
 import type { RecordedAnswer } from '../advice/healthState';
 import type { Kind } from '../advice/recommend';
 import type { StopEnding } from '../advice/stopEndings';
 import type { FactChain } from './chains';
 import type { Findings } from '../advice/signs';
-import type { CornealLesionFact, RecordedFinding } from './visitFacts';
+import type { AftercareAnswerFact, AftercareEndFact, CornealLesionFact, RecordedFinding } from './visitFacts';
 import type { Eye } from '../units';
 
 export interface StopRow {
@@ -87,9 +88,18 @@ export interface HealthFile {
   readonly findings: readonly FactChain<RecordedFinding>[];
   /** Drawn on the corneas at this visit. */
   readonly lesions: readonly FactChain<CornealLesionFact>[];
+  /** Of any visit. */
+  readonly adverseEvents: readonly FactChain<AdverseEventFact>[];
+  readonly returns: readonly FactChain<ReturnToWearFact>[];
+  /** Asked at this visit, and of those before it what is newest of each question and eye. */
+  readonly aftercare: readonly FactChain<AftercareAnswerFact>[];
+  /** How aftercare ended, at this visit. */
+  readonly aftercareEnds: readonly FactChain<AftercareEndFact>[];
   readonly stops: readonly StopRow[];
   readonly overrides: readonly OverrideRow[];
   readonly decisions: readonly DecisionRow[];
+  /** How lenses were decided to be worn last before this visit; null where nobody decided it. */
+  readonly wearBefore: Kind['wear'] | null;
   readonly referrals: readonly ReferralRow[];
   readonly pictures: readonly PictureRow[];
   /** The lowest figure of each sign at any visit before this one. */

@@ -31,6 +31,8 @@ export const healthOf = (file: HealthFile, of: HealthOf, needs: Needs = NO_NEEDS
     answers: [...file.answers, ...(typing.answers ?? [])],
     findings: [...file.findings, ...(typing.findings ?? [])],
     lesions: file.lesions,
+    adverseEvents: file.adverseEvents,
+    returns: file.returns,
     lowest: file.lowest,
     stops: file.stops,
     overrides: file.overrides,

@@ -7,7 +7,7 @@ import type { LessonRow } from './lesson';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
 import { latest, type FactChain } from './chains';
-import type { WornAnswerFact } from './visitFacts';
+import type { AftercareAnswerFact, AftercareEndFact, WornAnswerFact } from './visitFacts';
 import { NEVER_LOCKED, STEP_IDS, stepsOf, type StepId, type VisitKind } from './visitSteps';
 
 /** What a step says of itself in the index: a code for its words, and its state. */
@@ -38,7 +38,11 @@ export interface StepAnswer {
     | 'ordered'
     | 'acknowledged'
     | 'checkAgain'
-    | 'sightThreatened';
+    | 'sightThreatened'
+    | 'lensesOff'
+    | 'keep'
+    | 'change'
+    | 'stop';
   readonly state: 'ok' | 'watch' | 'stop' | 'locked' | null;
   readonly number?: number;
 }
@@ -61,6 +65,8 @@ export interface Answered {
   readonly lessons: readonly Pick<LessonRow, 'visitId' | 'signOffId'>[];
   readonly orders: readonly Pick<Order, 'visitId' | 'events' | 'number'>[];
   readonly wornAnswers: readonly FactChain<WornAnswerFact>[];
+  readonly aftercareEnds: readonly FactChain<AftercareEndFact>[];
+  readonly aftercare: readonly FactChain<AftercareAnswerFact>[];
 }
 
 /** Later work is kept when an earlier step changes; it is marked to be checked again. */
@@ -115,6 +121,15 @@ function asLastTimeAnswer({ kind, health, eyes }: Answered): StepAnswer {
   return done && stepsOf(kind).includes('asLastTime') ? { code: 'read', state: 'ok' } : { code: 'notYet', state: null };
 }
 
+/** How aftercare ended, or that it is under way. */
+function aftercareAnswer({ visitId, aftercareEnds, aftercare, health }: Answered): StepAnswer {
+  // Wherever an eye is without a lens the way back is at hand.
+  if (EYES.some((e) => health.findings[e].lensesOff === 'yes')) return { code: 'lensesOff', state: 'stop' };
+  const outcome = latest(aftercareEnds, (e) => e.visitId === visitId)?.current.outcome;
+  if (outcome) return { code: outcome, state: outcome === 'keep' ? 'ok' : 'watch' };
+  return aftercare.some((a) => a.current?.visitId === visitId) ? { code: 'running', state: null } : { code: 'notYet', state: null };
+}
+
 function openAnswers(of: Answered): StepAnswers {
   const {
     visitId,
@@ -138,6 +153,7 @@ function openAnswers(of: Answered): StepAnswers {
     redEye: redEyeAnswer(of),
     asLastTime: asLastTimeAnswer(of),
     wornNow: wornAnswer(of),
+    aftercare: aftercareAnswer(of),
     history: historyAnswer(health),
     eyeHealth: eyeHealthAnswer(health),
     refraction: eyesAnswer(right.refraction !== null, left.refraction !== null),

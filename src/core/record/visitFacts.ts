@@ -1,3 +1,5 @@
+import type { AftercareQuestionId, AftercareSaid } from '../aftercare/asked';
+import type { AftercareOutcome } from '../aftercare/schedule';
 import type { CornealLesion } from '../advice/cornealLesion';
 import type { LogMar } from '../optics/acuity';
 import type { Degrees, IsoInstant } from '../units';
@@ -105,10 +107,15 @@ export interface WornAnswerFact extends Fact {
   /** Where that lens is kept as on the eye. */
   readonly lensOnEyeId: string | null;
 }
+/** How it is known which lens a wearer has in: what they say, the engraving on it, the box or blister; the last is the surest. */
+export const WORN_HOW = ['wearerSaid', 'engravingSeen', 'boxSeen'] as const;
+export type WornHow = (typeof WORN_HOW)[number];
+export const CONFIRMED_HOW = ['putOnHere', ...WORN_HOW] as const;
+export type ConfirmedHow = (typeof CONFIRMED_HOW)[number];
 /** Who vouches for a lens on an eye, and when it came off. */
 export interface OnEyeExtra {
   readonly lensOnEyeId: string;
-  readonly how: 'putOnHere' | 'wearerSaid' | 'boxSeen' | null;
+  readonly how: ConfirmedHow | null;
   readonly takenOffAt: IsoInstant | null;
   readonly withdrawnOffAt: IsoInstant | null;
   readonly withdrawnReason: string | null;
@@ -153,6 +160,25 @@ export interface RecordedFinding extends Fact {
 
 /** Something drawn on a cornea, of the day on which it was seen. */
 export interface CornealLesionFact extends Fact, CornealLesion {}
+
+/** What was answered to a question of aftercare; `eye` null for one that is asked of the wearer. */
+export interface AftercareAnswerFact extends AnyFact {
+  readonly question: AftercareQuestionId;
+  readonly said: AftercareSaid;
+}
+
+/** How aftercare ended, and when the wearer is seen next. */
+export interface AftercareEndFact extends AnyFact {
+  readonly eye: null;
+  readonly outcome: AftercareOutcome;
+  readonly note: string | null;
+  /** What the rules pointed to when it was decided: rule and eye, as `hazePair right`. */
+  readonly pointedTo: readonly string[];
+  readonly ruleVersion: string;
+  /** The appointment that was booked; null where none was, and why not. */
+  readonly appointmentId: string | null;
+  readonly unbookedReason: string | null;
+}
 
 export interface AttemptFact extends Fact {
   readonly lessonId: string;

@@ -15,7 +15,7 @@ import type { VisitDecision, VisitRow } from './visit';
 import type { AttemptFact, HandOverFact, OnEyeFact, RefractionFact, RotationFact, TopicFact, VisitFacts, WornAnswerFact } from './visitFacts';
 import type { StepId } from './visitSteps';
 import type { WearerRow } from './wearerFile';
-import type { BroughtAlong, ProvenanceNode } from './wornNow';
+import type { BroughtAlong, ProvenanceNode, SellerVerified } from './wornNow';
 
 /** What of a page every step shows: read with each of them, and answered by each command. */
 export interface VisitHead {
@@ -90,6 +90,8 @@ export interface VisitSlices<Family> {
     readonly trials: readonly OnEyeFact[];
     /** What a list brought along from elsewhere. */
     readonly broughtAlong: readonly BroughtAlong[];
+    /** What this practice verified to sellers. */
+    readonly sellerVerified: readonly SellerVerified[];
     /** Codes of every family of which lenses were handed over at other visits. */
     readonly givenFamilies: readonly string[];
     readonly orders: readonly Order[];
@@ -107,6 +109,7 @@ export const STEP_SLICES = {
   redEye: ['health', 'measures', 'supply', 'lenses'],
   asLastTime: ['health', 'measures', 'supply', 'lenses'],
   wornNow: ['health', 'measures', 'supply', 'lenses'],
+  aftercare: ['health', 'measures', 'supply', 'lenses'],
   history: ['health', 'measures', 'supply', 'lenses'],
   eyeHealth: ['health', 'measures', 'trend', 'supply', 'lenses'],
   kind: ['health', 'measures', 'supply', 'lenses'],

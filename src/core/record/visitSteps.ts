@@ -1,5 +1,18 @@
 /** Steps of a visit, in the order in which they are usually done. The one list: screens, drafts and the database follow it. */
-export const STEP_IDS = ['redEye', 'asLastTime', 'wornNow', 'history', 'eyeHealth', 'refraction', 'lens', 'onEye', 'prescription', 'lesson', 'supply'] as const;
+export const STEP_IDS = [
+  'redEye',
+  'asLastTime',
+  'wornNow',
+  'aftercare',
+  'history',
+  'eyeHealth',
+  'refraction',
+  'lens',
+  'onEye',
+  'prescription',
+  'lesson',
+  'supply',
+] as const;
 export type StepId = (typeof STEP_IDS)[number];
 
 /** Kinds of visit. */
@@ -18,7 +31,7 @@ export const VISIT_KINDS = [
 export type VisitKind = (typeof VISIT_KINDS)[number];
 
 /** Steps that open whatever stops a lens: there it is said, seen and referred. */
-export const NEVER_LOCKED: readonly StepId[] = ['redEye', 'asLastTime', 'wornNow', 'history', 'eyeHealth'];
+export const NEVER_LOCKED: readonly StepId[] = ['redEye', 'asLastTime', 'wornNow', 'aftercare', 'history', 'eyeHealth'];
 
 /**
  * What each kind of visit goes through, in its own order: whoever comes wearing lenses is read through them before they come off.
@@ -32,13 +45,14 @@ const STEPS_OF: Readonly<Record<VisitKind, readonly StepId[]>> = {
   fullAnnual: ['asLastTime', 'wornNow', 'history', 'onEye', 'eyeHealth', 'refraction', 'lens', 'prescription', 'supply'],
   // Examined elsewhere within the time that the practice has set: no refraction, no dilation.
   lensAnnual: ['asLastTime', 'wornNow', 'history', 'onEye', 'eyeHealth', 'prescription', 'supply'],
-  shortFollowUp: ['wornNow', 'history', 'onEye', 'eyeHealth', 'prescription', 'supply'],
-  longFollowUp: ['wornNow', 'history', 'onEye', 'eyeHealth', 'refraction', 'lens', 'prescription', 'lesson', 'supply'],
+  // What the wearer reports is heard before anything is looked at.
+  shortFollowUp: ['wornNow', 'aftercare', 'history', 'onEye', 'eyeHealth', 'prescription', 'supply'],
+  longFollowUp: ['wornNow', 'aftercare', 'history', 'onEye', 'eyeHealth', 'refraction', 'lens', 'prescription', 'lesson', 'supply'],
   lesson: ['history', 'eyeHealth', 'lesson', 'supply'],
   collection: ['supply', 'lesson'],
   reorder: ['wornNow', 'history', 'supply'],
   // What is seen and how it looks comes first; what was worn, and the rest, after it.
-  redEye: ['redEye', 'history', 'wornNow', 'eyeHealth'],
+  redEye: ['redEye', 'history', 'wornNow', 'eyeHealth', 'aftercare'],
 };
 
 /**

@@ -6,12 +6,14 @@ import type { LensRow } from './lens';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
 import type { ExaminedElsewhere, VisitRow } from './visit';
-import type { BroughtAlong } from './wornNow';
+import type { BroughtAlong, SellerVerified } from './wornNow';
 import type { VisitKind } from './visitSteps';
 
 /** What a wearer's own page shows: of each kind what is newest. */
 export interface WearerFile {
   readonly wearer: WearerRow & { readonly age: number };
+  /** That who this is was erased, and until when the facts are kept; null for everybody else. */
+  readonly erasure: { readonly erasedAt: string; readonly keptUntil: string } | null;
   /** Since when an absolute stop stands: no lens until a prescriber ends it; null when none does. */
   readonly stoppedSince: string | null;
   /** Since when a danger sign is reported that nobody has acknowledged; null for none. */
@@ -33,6 +35,8 @@ export interface WearerFile {
   readonly wornAnswers: readonly FactChain<WornAnswerFact>[];
   /** What was worn before coming here, of each eye. */
   readonly broughtAlong: readonly BroughtAlong[];
+  /** What this practice verified to sellers. */
+  readonly sellerVerified: readonly SellerVerified[];
   readonly identityChanges: readonly IdentityChangeRow[];
   /** From today on, soonest first. */
   readonly appointments: readonly ComingAppointment[];

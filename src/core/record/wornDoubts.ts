@@ -17,6 +17,8 @@ export type WornDoubt =
   | { readonly code: 'differentOrders'; readonly right: number | null; readonly left: number | null }
   /** Right and left were prescribed for different purposes. */
   | { readonly code: 'differentPurposes'; readonly right: Purpose; readonly left: Purpose }
+  /** After the last hand-over a seller had lenses verified: perhaps those are worn. */
+  | { readonly code: 'sellerVerified'; readonly eyes: readonly Eye[]; readonly on: IsoDate }
   /** When last asked, the wearer had something else in. */
   | { readonly code: 'saidOtherwise'; readonly eye: Eye; readonly answer: WornAnswer; readonly on: IsoDate };
 
@@ -84,6 +86,18 @@ function saidOtherwise({ file, timeZone, visitId }: WornDoubtsOf, eye: Eye): rea
   return [{ code: 'saidOtherwise', eye, answer: said.answer, on: dayIn(said.observedAt, timeZone) }];
 }
 
+/** Lenses verified to a seller after what counts as worn was handed over; both eyes are said together. */
+function sellerVerified({ file, timeZone }: WornDoubtsOf): readonly WornDoubt[] {
+  const later = EYES.flatMap((eye) => {
+    const { nodes, worn } = provenance(file, eye);
+    return nodes.sellerVerified && worn?.kind === 'handedOver' && nodes.sellerVerified.at > worn.at
+      ? [{ eye, on: dayIn(nodes.sellerVerified.at, timeZone) }]
+      : [];
+  });
+  const [first] = later;
+  return first ? [{ code: 'sellerVerified', eyes: later.map((l) => l.eye), on: first.on }] : [];
+}
+
 /** Pairs: both eyes of one order, and of one purpose. */
 function pairDoubts({ file }: WornDoubtsOf): readonly WornDoubt[] {
   const of = (eye: Eye) => {
@@ -108,5 +122,6 @@ function pairDoubts({ file }: WornDoubtsOf): readonly WornDoubt[] {
 export const wornDoubts = (of: WornDoubtsOf): readonly WornDoubt[] => [
   ...pairDoubts(of),
   ...usedUp(of),
+  ...sellerVerified(of),
   ...EYES.flatMap((eye) => [...orderedOther(of, eye), ...saidOtherwise(of, eye)]),
 ];

@@ -35,6 +35,7 @@ const file = (change: Partial<WearerFile>): WearerFile =>
     prescriptions: [],
     handOvers: [],
     broughtAlong: [],
+    sellerVerified: [],
     wornAnswers: [],
     orders: [],
     lessons: [],
@@ -51,6 +52,15 @@ describe('what counts as worn now', () => {
     const { nodes, worn } = provenance(file({}), 'right');
     expect(nodes.tried?.lensId).toBe('tried');
     expect(worn).toBeNull();
+  });
+  it('what a seller had verified stands before an older list, and after what was ordered or handed over here (common practice)', () => {
+    const sellerVerified = [{ eye: 'right' as const, lensId: 'verified', at: '2026-11-10T00:00:00Z' }];
+    const broughtAlong = [{ eye: 'right' as const, lensId: 'list', asOf: '2024-01-01', recordedAt: '2025-01-01T00:00:00Z' }];
+    expect(provenance(file({ sellerVerified, broughtAlong }), 'right').worn).toMatchObject({ kind: 'sellerVerified', lensId: 'verified' });
+    const later = [{ ...broughtAlong[0], recordedAt: '2026-12-01T00:00:00Z' }] as WearerFile['broughtAlong'];
+    expect(provenance(file({ sellerVerified, broughtAlong: later }), 'right').worn?.lensId).toBe('list');
+    expect(provenance(file({ sellerVerified, orders: [order] as unknown as WearerFile['orders'] }), 'right').worn?.kind).toBe('ordered');
+    expect(provenance(file({ sellerVerified }), 'left').worn).toBeNull();
   });
   it('a lens that was only prescribed is not either', () => {
     const prescriptions = [

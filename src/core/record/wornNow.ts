@@ -6,8 +6,14 @@ import type { HandOverFact, OnEyeFact, VisitFacts } from './visitFacts';
 import type { WearerFile } from './wearerFile';
 
 /** The facts, strongest evidence first; never mixed. */
-export type LensFactKind = 'handedOver' | 'ordered' | 'boughtElsewhere' | 'broughtAlong' | 'prescribed' | 'tried';
+export type LensFactKind = 'handedOver' | 'ordered' | 'sellerVerified' | 'boughtElsewhere' | 'broughtAlong' | 'prescribed' | 'tried';
 
+/** A lens that this practice verified to a seller: whoever asked for it has probably bought it. */
+export interface SellerVerified {
+  readonly eye: Eye;
+  readonly lensId: string;
+  readonly at: IsoInstant;
+}
 /** What a wearer is said to have worn before coming here, from a list that the practice took over. */
 export interface BroughtAlong {
   readonly eye: Eye;
@@ -33,7 +39,7 @@ export interface Provenance {
   readonly worn: ProvenanceNode | null;
 }
 /** What it is known from. */
-export type ProvenanceFile = Pick<WearerFile, 'handOvers' | 'orders' | 'prescriptions' | 'onEye' | 'broughtAlong' | 'wornAnswers'>;
+export type ProvenanceFile = Pick<WearerFile, 'handOvers' | 'orders' | 'prescriptions' | 'onEye' | 'broughtAlong' | 'sellerVerified' | 'wornAnswers'>;
 
 /** What a visit knows of it: what was tried before and here. */
 export const provenanceInVisit = ({
@@ -41,6 +47,7 @@ export const provenanceInVisit = ({
   orders,
   prescriptions,
   broughtAlong,
+  sellerVerified,
   wornAnswers,
   trials,
   facts,
@@ -49,6 +56,7 @@ export const provenanceInVisit = ({
   orders,
   prescriptions,
   broughtAlong,
+  sellerVerified,
   wornAnswers,
   onEye: [...trials.map((row) => ({ rootId: row.rootId, rows: [row], current: row })), ...facts.onEye],
 });
@@ -75,7 +83,7 @@ const UNSEEN = { lot: null, expiresOn: null } as const;
 
 /**
  * Where one eye's lens comes from. Worn now is the last lens handed over for that eye (a trial or a received order), else the
- * last ordered one, else what a list brought along; a lens bought elsewhere counts where it was named later than all of these.
+ * last ordered one, else what a seller had verified or a list or file brought along, whichever is newer; a lens bought elsewhere counts where it was named later than all of these.
  * A trial that was only tried, or a lens that was only prescribed or discussed, is never copied as the current lens.
  * @source common practice: five facts that are never mixed
  */
@@ -92,6 +100,10 @@ export function provenance(file: ProvenanceFile, eye: Eye): Provenance {
       .sort((a, b) => (a && b ? a.putOnAt.localeCompare(b.putOnAt) : 0))
       .at(-1) ?? null;
   const brought = file.broughtAlong.find((b) => b.eye === eye);
+  const verified = file.sellerVerified
+    .filter((v) => v.eye === eye)
+    .sort((a, b) => a.at.localeCompare(b.at))
+    .at(-1);
   const bought = latest(file.wornAnswers, (a) => a.eye === eye && a.answer === 'boughtElsewhere' && a.lensId !== null)?.current;
   const node = (kind: LensFactKind, lensId: string, at: IsoInstant, rest: Partial<ProvenanceNode> = {}): ProvenanceNode => ({
     kind,
@@ -110,12 +122,18 @@ export function provenance(file: ProvenanceFile, eye: Eye): Provenance {
         })
       : null,
     ordered: order && line?.lensId ? node('ordered', line.lensId, order.placedAt, { number: order.number }) : null,
+    sellerVerified: verified ? node('sellerVerified', verified.lensId, verified.at) : null,
     boughtElsewhere: bought?.lensId ? node('boughtElsewhere', bought.lensId, bought.observedAt) : null,
     broughtAlong: brought ? node('broughtAlong', brought.lensId, brought.recordedAt) : null,
     prescribed: prescription && prescribed?.lensId ? node('prescribed', prescribed.lensId, prescription.issuedAt, { number: prescription.number }) : null,
     tried: tried?.lensId ? node('tried', tried.lensId, tried.putOnAt, { number: tried.trialNumber, lot: tried.lot, expiresOn: tried.expiresOn }) : null,
   };
-  const here = nodes.handedOver ?? nodes.ordered ?? nodes.broughtAlong;
+  const said =
+    [nodes.sellerVerified, nodes.broughtAlong]
+      .filter((n) => n !== null)
+      .sort((a, b) => a.at.localeCompare(b.at))
+      .at(-1) ?? null;
+  const here = nodes.handedOver ?? nodes.ordered ?? said;
   const later = nodes.boughtElsewhere && (here === null || nodes.boughtElsewhere.at > here.at);
   return { nodes, worn: later ? nodes.boughtElsewhere : here };
 }

@@ -16,11 +16,17 @@ export interface Found {
 const ASK_AFTER_MS = 150;
 const OFFERED = 5;
 
+interface FindProps {
+  readonly onFound: (found: Found) => void;
+  /** Searched at once: a name that came in writing. */
+  readonly first?: string;
+}
+
 /** A wearer found while typing, told apart by the birth date. */
-export function FindWearer({ onFound }: { readonly onFound: (found: Found) => void }) {
+export function FindWearer({ onFound, first = '' }: FindProps) {
   const t = useTranslations('diary');
   const { look } = useServer();
-  const [search, setSearch] = useState('');
+  const [search, setSearch] = useState(first);
   const [found, setFound] = useState<readonly Found[]>([]);
   useEffect(() => {
     if (search.trim() === '') return undefined;
@@ -38,7 +44,14 @@ export function FindWearer({ onFound }: { readonly onFound: (found: Found) => vo
   const shown = search.trim() === '' ? [] : found;
   return (
     <div>
-      <Field label={t('who')} value={search} onValue={setSearch} autoFocus autoComplete="off" hint={shown.length === 0 ? t('whoHint') : undefined} />
+      <Field
+        label={t('who')}
+        value={search}
+        onValue={setSearch}
+        autoFocus={first === ''}
+        autoComplete="off"
+        hint={shown.length === 0 ? t('whoHint') : undefined}
+      />
       <div className="flex flex-col items-start" aria-live="polite">
         {shown.map((one) => (
           <Button key={one.id} look="quiet" className="min-h-10!" onClick={() => onFound(one)}>

@@ -5,6 +5,8 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { may } from '@/core';
 import { formatElapsed } from '@/i18n/format';
+import settleWords from '@/i18n/messages/en/settle.messages.json';
+import { withWords } from '@/i18n/withWords';
 import type { SettlingRow } from '@/db/lensOnEye';
 import { StateMark } from '@/ui/marks';
 import { useNow } from './Clock';
@@ -21,7 +23,7 @@ const ASKED_EVERY = 15_000;
 const leftOf = (clock: SettlingRow, moment: number): number => clock.settleMinutes * 60 - secondsSince(clock.putOnAt, moment);
 
 /** The settle clocks of the practice, on every signed-in page; a soft sound at the end where this device asks for it. */
-export function SettleClocks() {
+function Clocks() {
   const t = useTranslations('settle');
   const eyes = useTranslations('eyes');
   const { poll, session } = useServer();
@@ -109,3 +111,5 @@ export function SettleClocks() {
     </div>
   );
 }
+
+export const SettleClocks = withWords({ settle: settleWords }, Clocks);

@@ -19,9 +19,9 @@ import type { Found } from '../common/FindWearer';
 import { useAnew } from './useAnew';
 import { useBegin } from './useBegin';
 import { weekdayNames } from './weekdays';
-import diaryProblems from '@/i18n/messages/en/diaryProblems.messages.json';
 import diaryWords from '@/i18n/messages/en/diary.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
+import { LateWords } from '@/i18n/MessagesProvider';
 import { withWords } from '@/i18n/withWords';
 
 // Opened now and then: they bring their own scripts.
@@ -91,4 +91,14 @@ function DiaryPage({ day: first, wearer, visit }: { readonly day: DiaryDay; read
   );
 }
 
-export const Diary = withWords({ diary: diaryWords, today: todayWords, problems: diaryProblems }, DiaryPage);
+/** What is said of a refusal. */
+const loadProblems = () => import('@/i18n/messages/en/diaryProblems.messages.json').then((m) => ({ problems: m.default }));
+function WithProblems(shown: Parameters<typeof DiaryPage>[0]) {
+  return (
+    <LateWords load={loadProblems}>
+      <DiaryPage {...shown} />
+    </LateWords>
+  );
+}
+
+export const Diary = withWords({ diary: diaryWords, today: todayWords }, WithProblems);

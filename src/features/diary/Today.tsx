@@ -20,9 +20,9 @@ import { DueRuler } from './DueRuler';
 import { useAnew } from './useAnew';
 import { useBegin } from './useBegin';
 import type { Row } from './strip';
-import diaryProblems from '@/i18n/messages/en/diaryProblems.messages.json';
 import diaryWords from '@/i18n/messages/en/diary.messages.json';
 import todayWords from '@/i18n/messages/en/today.messages.json';
+import { LateWords } from '@/i18n/MessagesProvider';
 import { withWords } from '@/i18n/withWords';
 
 // Opened now and then: they bring their own scripts.
@@ -110,4 +110,14 @@ function TodayPage({ day: firstDay, tasks: firstTasks }: Shown) {
   );
 }
 
-export const Today = withWords({ today: todayWords, diary: diaryWords, problems: diaryProblems }, TodayPage);
+/** What is said of a refusal. */
+const loadProblems = () => import('@/i18n/messages/en/diaryProblems.messages.json').then((m) => ({ problems: m.default }));
+function WithProblems(shown: Shown) {
+  return (
+    <LateWords load={loadProblems}>
+      <TodayPage {...shown} />
+    </LateWords>
+  );
+}
+
+export const Today = withWords({ today: todayWords, diary: diaryWords }, WithProblems);

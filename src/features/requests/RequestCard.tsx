@@ -108,6 +108,7 @@ function Whose({ request, onDone }: CardProps) {
     <div className="max-w-[420px]">
       <p className="value">{t('whose')}</p>
       <FindWearer
+        first={request.wearerName}
         onFound={(found) => {
           if (!busy) void send('matchRequest', { requestId: request.id, wearerId: found.id }).then((done) => setFinding(!done));
         }}
@@ -167,8 +168,10 @@ function Answer({ request, onDone }: CardProps) {
       <div className="flex gap-3 flex-wrap items-center" role="group" aria-label={t('propose', { answer: t(`answers.${compared.proposed}`) })}>
         {[compared.proposed, ...REQUEST_ANSWERS.filter((given) => given !== compared.proposed)].map((given) => {
           const isProposed = given === compared.proposed;
+          // Until it is known whose it is, finding the wearer is the next press, not the answer.
+          const isNext = isProposed && request.wearerId !== null;
           return mayAll || (plain && isProposed) ? (
-            <Button key={given} look={isProposed ? 'act' : 'plain'} disabled={busy} onClick={() => void give(given)()}>
+            <Button key={given} look={isNext ? 'act' : 'plain'} disabled={busy} onClick={() => void give(given)()}>
               {isProposed ? t('propose', { answer: t(`answers.${given}`) }) : t(`answers.${given}`)}
             </Button>
           ) : null;

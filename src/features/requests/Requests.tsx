@@ -7,16 +7,18 @@ import eyesWords from '@/i18n/messages/en/eyes.messages.json';
 import requestsProblems from '@/i18n/messages/en/requestsProblems.messages.json';
 import requestsWords from '@/i18n/messages/en/requests.messages.json';
 import { withWords } from '@/i18n/withWords';
+import type { CopyRequestRow } from '@/db/copyRequest';
 import type { RequestShown } from '@/services/request/queries';
 import { Button } from '@/ui/Button';
 import { AppPage } from '../common/AppPage';
 import { useServer } from '../common/ServerProvider';
 import { RequestCard } from './RequestCard';
 
+const Copies = lazy(() => import('./Copies').then((m) => ({ default: m.Copies })));
 const RequestForm = lazy(() => import('./RequestForm').then((m) => ({ default: m.RequestForm })));
 
 /** What sellers ask to be confirmed, the one due first at the top, each beside what is in force. */
-function RequestsPage({ requests }: { readonly requests: readonly RequestShown[] }) {
+function RequestsPage({ requests, copies }: { readonly requests: readonly RequestShown[]; readonly copies: readonly CopyRequestRow[] }) {
   const t = useTranslations('requests');
   const router = useRouter();
   const { session } = useServer();
@@ -47,6 +49,9 @@ function RequestsPage({ requests }: { readonly requests: readonly RequestShown[]
           <RequestCard key={request.id} request={request} onDone={anew} />
         ))}
       </section>
+      <Suspense fallback={null}>
+        <Copies copies={copies} onDone={anew} />
+      </Suspense>
       <Suspense fallback={null}>{typing ? <RequestForm onDone={anew} onClose={() => setTyping(false)} /> : null}</Suspense>
     </AppPage>
   );

@@ -22,7 +22,7 @@ import { withWords } from '@/i18n/withWords';
 
 const CareProducts = dynamic(() => import('./CareProducts').then((m) => m.CareProducts));
 
-const GROUPS = ['stops', 'signs', 'lens', 'money', 'fit', 'teaching', 'prescription', 'supply', 'screen'] as const;
+const GROUPS = ['stops', 'signs', 'lens', 'money', 'fit', 'teaching', 'prescription', 'supply', 'record', 'screen'] as const;
 const KEYS = Object.keys(SETTINGS) as SettingKey[];
 type Changes = SettingsPage['changes'];
 

@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
+import staffProblems from '@/i18n/messages/en/staffProblems.messages.json';
 import staffWords from '@/i18n/messages/en/staff.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
@@ -30,4 +31,4 @@ function StaffPage({ staff }: { readonly staff: readonly Person[] }) {
   );
 }
 
-export const Staff = withWords({ staff: staffWords }, StaffPage);
+export const Staff = withWords({ staff: staffWords, problems: staffProblems }, StaffPage);

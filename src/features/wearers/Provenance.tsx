@@ -8,10 +8,10 @@ import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../common/eyeWords';
 import { useServer } from '../common/ServerProvider';
 
-const KINDS: readonly LensFactKind[] = ['handedOver', 'ordered', 'boughtElsewhere', 'broughtAlong', 'prescribed', 'tried'];
+const KINDS: readonly LensFactKind[] = ['handedOver', 'ordered', 'sellerVerified', 'boughtElsewhere', 'broughtAlong', 'prescribed', 'tried'];
 
 /** Shown only where there are any. */
-const FROM_ELSEWHERE: readonly LensFactKind[] = ['boughtElsewhere', 'broughtAlong'];
+const FROM_ELSEWHERE: readonly LensFactKind[] = ['sellerVerified', 'boughtElsewhere', 'broughtAlong'];
 
 interface Of {
   readonly file: WearerFile;

@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { EYES, inForce, may, provenance, type WearerFile } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
@@ -17,6 +18,11 @@ export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; rea
   const worn = EYES.some((e) => provenance(file, e).worn !== null);
   return (
     <>
+      {file.erasure === null ? null : (
+        <p className="mb-5">
+          <Stated state="watch">{t('erased', { day: formatDay(file.erasure.erasedAt.slice(0, 10)), until: formatDay(file.erasure.keptUntil) })}</Stated>
+        </p>
+      )}
       {file.stoppedSince === null ? null : (
         <p className="mb-5">
           <Stated state="stop">{t('stopped', { time: formatMoment(file.stoppedSince, session.practice.timeZone) })}</Stated>
@@ -51,6 +57,10 @@ export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; rea
           <Button look="quiet" onClick={onFiles}>
             {t('files')}
           </Button>
+          <br />
+          <Link className="btn btn-quiet" href={`/wearers/${file.wearer.id}/file`} prefetch={false}>
+            {t('file')}
+          </Link>
         </p>
       ) : null}
       <IdentityChanges changes={file.identityChanges} zone={session.practice.timeZone} />

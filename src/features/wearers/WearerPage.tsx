@@ -19,6 +19,7 @@ import { Visits } from './Visits';
 import { WearerMargin } from './WearerMargin';
 
 // Opened now and then: they bring their own scripts.
+const Contradictions = lazy(() => import('./Contradictions').then((m) => ({ default: m.Contradictions })));
 const NewVisit = lazy(() => import('./NewVisit').then((m) => ({ default: m.NewVisit })));
 const OutsideFiles = lazy(() => import('./OutsideFiles').then((m) => ({ default: m.OutsideFiles })));
 const TriagePanel = lazy(() => import('../common/triage/TriagePanel').then((m) => ({ default: m.TriagePanel })));
@@ -91,6 +92,9 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
       }
     >
       <Provenance file={file} />
+      <Suspense fallback={null}>
+        <Contradictions file={file} />
+      </Suspense>
       <Visits file={file} zone={session.practice.timeZone} />
       <Suspense fallback={null}>
         {panel === 'visit' ? <NewVisit file={file} onClose={close} /> : panel === 'edit' ? <EditWearer wearer={wearer} onClose={close} /> : null}

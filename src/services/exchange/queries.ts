@@ -1,5 +1,5 @@
 import 'server-only';
-import { whoseFile, type ExchangedLens, type ExchangedPrescription, type Eye, type PersonDoubt } from '../../core';
+import { prescriptionCopy, whoseFile, type ExchangedLens, type ExchangedPrescription, type Eye, type PersonDoubt, type PrescriptionCopy } from '../../core';
 import { listOutsidePrescriptions, type OutsidePrescription } from '../../db/outsidePrescription';
 import { findPrescription } from '../../db/prescription';
 import { findWearer } from '../../db/wearer';
@@ -7,7 +7,7 @@ import { writeBundle } from '../../formats/fhir/write';
 import { writePrescriptions } from '../../formats/prescriptionCsv';
 import { must } from '../../lib/assert';
 import { notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
-import { exportPrescriptionForm, outsideFileForm } from '../../schema/outsidePrescription';
+import { exportPrescriptionForm, outsideFileForm, prescriptionForm } from '../../schema/outsidePrescription';
 import { wearerForm as oneWearer } from '../../schema/wearer';
 import { defineQuery, type Context } from '../define';
 import { namedLenses } from '../visit/lenses';
@@ -68,6 +68,51 @@ async function exchanged(context: Context, prescriptionId: string) {
   const prescription: ExchangedPrescription = { kind: 'contact', number: String(number), purpose, writtenOn: issuedOn, createdAt: issuedAt, expiresOn, eyes };
   return { signed, prescription };
 }
+
+/** What a wearer's copy of a signed prescription says, as data: whoever writes it brings the words. */
+export interface CopyPaper {
+  readonly wearer: { readonly name: string; readonly birthDate: string; readonly recordNumber: number; readonly language: string };
+  readonly visitId: string;
+  readonly copy: PrescriptionCopy;
+  readonly practice: {
+    readonly name: string;
+    readonly address: string;
+    readonly telephone: string;
+    readonly emergencyTelephone: string;
+    readonly timeZone: string;
+  };
+  readonly writtenAt: string;
+  readonly writtenBy: string;
+}
+
+/** A wearer's copy of a prescription; without an emergency number nothing leaves. */
+export const readPrescriptionCopy = defineQuery({
+  name: 'readPrescriptionCopy',
+  right: 'clinicalRead',
+  input: prescriptionForm,
+  about: (form) => ({ subjectKind: 'prescription', subjectId: form.prescriptionId }),
+  run: async (context, form): Promise<Result<CopyPaper>> => {
+    const { tx, caller, practice, now } = context;
+    const signed = await findPrescription(tx, caller.practiceId, form.prescriptionId);
+    if (!signed) return notFound('prescription');
+    const emergencyTelephone = practice.emergencyTelephone?.trim() ?? '';
+    if (emergencyTelephone === '') return ruleBroken('noEmergencyNumber');
+    const wearer = must(await findWearer(tx, caller.practiceId, signed.wearerId), 'wearer');
+    const { lenses } = await namedLenses(
+      context,
+      signed.eyes.flatMap((e) => e.lensId ?? []),
+    );
+    const { name, address, telephone, timeZone } = practice;
+    return ok({
+      wearer: { name: wearer.name, birthDate: wearer.birthDate, recordNumber: wearer.recordNumber, language: wearer.language },
+      visitId: signed.visitId,
+      copy: prescriptionCopy(signed, lenses),
+      practice: { name, address, telephone, emergencyTelephone, timeZone },
+      writtenAt: now,
+      writtenBy: caller.name,
+    });
+  },
+});
 
 /** A prescription for another system, as a file. */
 export const exportPrescription = defineQuery({

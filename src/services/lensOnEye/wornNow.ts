@@ -25,6 +25,7 @@ interface OnEye {
 const SOURCE = {
   handedOver: 'dispensed',
   ordered: 'order',
+  sellerVerified: 'broughtIn',
   boughtElsewhere: 'broughtIn',
   broughtAlong: 'broughtIn',
 } as const satisfies Partial<Record<ProvenanceNode['kind'], OnEye['source']>>;

@@ -1,52 +1,25 @@
 import 'server-only';
 import type { z } from 'zod';
-import { businessDeadline, calendarsOf, may, RULE_PROFILES, type AskedLens, type Compared } from '../../core';
-import { findHours } from '../../db/openingHours';
-import { countOpenRequests, insertRequest, insertRequestAnswer, insertRequestWearer, lockRequest } from '../../db/request';
-import { changeTask, insertTask, lockOpenTaskBecause } from '../../db/task';
+import { may, type AskedLens, type Compared } from '../../core';
+import { insertRequest, insertRequestAnswer, insertRequestWearer, lockRequest } from '../../db/request';
+import { insertRequestDispatch } from '../../db/requestDispatch';
 import { findWearer } from '../../db/wearer';
 import { err, forbidden, invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { answerRequestForm, matchRequestForm, requestForm } from '../../schema/request';
 import { momentOf } from '../appointment/moments';
 import { defineCommand, type Context } from '../define';
 import { compareNow } from './compare';
+import { deadlines } from './deadlines';
+import { tellToday } from './tellToday';
 
 /** Paper that lay longer than so many days is no request of today: our own choice. */
 const OLDEST_DAYS = 30;
 const DAY_MS = 86_400_000;
 const about = (_form: unknown, out: { readonly requestId: string }) => ({ subjectKind: 'request', subjectId: out.requestId });
 
-/** One line on Today for whatever waits: made with the first, done with the last. */
-async function tellToday(context: Context): Promise<void> {
-  const { tx, caller, now, today } = context;
-  const waiting = await countOpenRequests(tx, caller.practiceId);
-  const task = await lockOpenTaskBecause(tx, caller.practiceId, 'request');
-  if (waiting > 0 && !task) {
-    const made = {
-      id: context.newId(),
-      practiceId: caller.practiceId,
-      kind: 'other',
-      text: null,
-      because: 'request',
-      wearerId: null,
-      appointmentId: null,
-    } as const;
-    await insertTask(tx, { ...made, dueOn: today, assignedTo: null }, { note: null, at: now, by: caller.personId });
-  } else if (waiting === 0 && task) {
-    await changeTask(tx, { ...task, doneAt: now }, { kind: 'done', note: null, at: now, by: caller.personId });
-  }
-}
-
-/** The deadlines of a request that arrived at a moment, by the practice's profile and hours as they are now. */
-async function deadlines({ tx, caller, settings, practice }: Context, receivedAt: string, receivedOn: string) {
-  const profile = RULE_PROFILES[settings.ruleProfile];
-  const { usual, earliest } = calendarsOf(profile, await findHours(tx, caller.practiceId, receivedOn), practice.timeZone);
-  return {
-    profile: settings.ruleProfile,
-    usualAt: businessDeadline(receivedAt, profile.answerHours, usual),
-    earliestAt: businessDeadline(receivedAt, profile.answerHours, earliest),
-  };
-}
+/** One line on Today for whatever waits. */
+const today = ({ tx, caller, now, today: day }: Context): Promise<void> =>
+  tellToday(tx, { practiceId: caller.practiceId, at: now, today: day, by: caller.personId });
 
 type Asked = z.output<typeof requestForm>['right'];
 const lensOf = (asked: Asked): AskedLens | null => asked && { ...asked, power: asked.power.power };
@@ -73,13 +46,19 @@ export const recordRequest = defineCommand({
       arrived: 'typed',
       outsideRef: null,
       ...{ sellerName, sellerContact, wearerName, wearerAddress, askedOn, eyes, receivedAt },
-      ...(await deadlines(context, receivedAt, form.receivedOn)),
+      ...(await deadlines(
+        tx,
+        { practiceId: caller.practiceId, timeZone: practice.timeZone, settings: context.settings },
+        'answerHours',
+        receivedAt,
+        form.receivedOn,
+      )),
       recordedAt: now,
       recordedBy: caller.personId,
     });
     if (form.wearerId !== null)
       await insertRequestWearer(tx, id, form.wearerId, { id: context.newId(), practiceId: caller.practiceId, at: now, by: caller.personId });
-    await tellToday(context);
+    await today(context);
     return ok({ requestId: id });
   },
 });
@@ -123,8 +102,11 @@ export const answerRequest = defineCommand({
     // Whoever answers otherwise than proposed says why.
     if (answer !== compared.proposed && reason === null) return invalid('reason', 'otherwiseReason');
     const by = { id: context.newId(), practiceId: caller.practiceId, at: now, by: caller.personId };
+    // What a seller's own system asked is answered to it; everybody else is told by a person.
+    const sent = request.arrived === 'sent';
     await insertRequestAnswer(tx, { requestId: request.id, place: request.answers + 1, answer, compared, reason }, by);
-    await tellToday(context);
+    if (sent) await insertRequestDispatch(tx, { answerId: by.id, practiceId: caller.practiceId, dueAt: now });
+    await today(context);
     return ok({ requestId: request.id });
   },
 });

@@ -1,5 +1,6 @@
 import 'server-only';
 import type { Compared } from '../../core';
+import { listCopyRequests, type CopyRequestRow } from '../../db/copyRequest';
 import { listRequests, type RequestRow } from '../../db/request';
 import { ok, type Result } from '../../lib/outcome';
 import { emptyForm } from '../../schema/fields';
@@ -21,10 +22,15 @@ export const readRequests = defineQuery({
   right: 'clinicalRead',
   input: emptyForm,
   about: () => null,
-  run: async (context): Promise<Result<{ readonly session: SessionContext; readonly requests: readonly RequestShown[]; readonly now: string }>> => {
+  run: async (
+    context,
+  ): Promise<
+    Result<{ readonly session: SessionContext; readonly requests: readonly RequestShown[]; readonly copies: readonly CopyRequestRow[]; readonly now: string }>
+  > => {
     const rows = await listRequests(context.tx, context.caller.practiceId, ANSWERED);
     const requests: RequestShown[] = [];
     for (const row of rows) requests.push({ ...row, compared: await compareNow(context, row) });
-    return ok({ session: sessionContextOf(context), requests, now: context.now });
+    const copies = await listCopyRequests(context.tx, context.caller.practiceId, context.today, ANSWERED);
+    return ok({ session: sessionContextOf(context), requests, copies, now: context.now });
   },
 });

@@ -29,7 +29,8 @@ import {
 import { bestAcuities, listBestAcuities } from '../../db/acuity';
 import { listBroughtAlong } from '../../db/broughtAlong';
 import { bundle } from '../../db/bundle';
-import { listDecisions } from '../../db/decision';
+import { aftercareBefore, listAftercareBefore } from '../../db/aftercare';
+import { listDecisions, wearBefore } from '../../db/decision';
 import { listDrafts } from '../../db/draft';
 import { factRows, factsByKind, ofVisit, type FactsByKind } from '../../db/fact';
 import { listFindingsBefore, listGradedBefore, type GradedBefore } from '../../db/finding';
@@ -43,6 +44,7 @@ import { listPictures } from '../../db/picture';
 import { asPrescriptions, prescriptionParts } from '../../db/prescription';
 import { listNewestRefractions } from '../../db/refraction';
 import { listReferrals } from '../../db/referral';
+import { listSellerVerified } from '../../db/request';
 import { listPrescriberIds } from '../../db/staff';
 import { newestVisitDecision } from '../../db/visitDecision';
 import { listOverrides, listStops } from '../../db/stop';
@@ -165,6 +167,8 @@ export class VisitReading {
         stops: listStops(tx, visit.practiceId, visit.wearerId),
         overrides: listOverrides(tx, visit),
         decisions: listDecisions(tx, visit.practiceId, visit.id),
+        wearBefore: wearBefore(tx, visit),
+        aftercareBefore: listAftercareBefore(tx, visit),
         visitDecisions: newestVisitDecision(tx, visit.practiceId, visit.id),
         referrals: listReferrals(tx, visit.practiceId, visit.wearerId),
         pictures: listPictures(tx, visit, MOST.pictures),
@@ -181,14 +185,20 @@ export class VisitReading {
   async health(): Promise<HealthFile> {
     const { facts } = await this.ofVisit();
     const read = await this.history();
+    const before = aftercareBefore(read.aftercareBefore);
     return {
       answers: read.answers,
       findings: [...read.findings.map((row): FactChain<RecordedFinding> => ({ rootId: row.rootId, rows: [row], current: row })), ...chains(facts.finding)],
       lesions: chains(facts.cornealLesion),
+      adverseEvents: chains([...before.adverseEvent, ...facts.adverseEvent]),
+      returns: chains([...before.returnToWear, ...facts.returnToWear]),
+      aftercare: chains([...before.aftercareAnswer, ...facts.aftercareAnswer]),
+      aftercareEnds: chains(facts.aftercareEnd),
       lowest: lowestOf(read.graded),
       stops: read.stops,
       overrides: read.overrides,
       decisions: read.decisions,
+      wearBefore: read.wearBefore[0]?.wear ?? null,
       referrals: read.referrals,
       pictures: read.pictures,
       prescribers: read.prescribers.map((p) => p.personId),
@@ -235,6 +245,7 @@ export class VisitReading {
         trials: listNewestTrials(tx, this.visit),
         drafts: listDrafts(tx, practiceId, id),
         broughtAlong: listBroughtAlong(tx, practiceId, wearerId),
+        sellerVerified: listSellerVerified(tx, practiceId, wearerId),
       }),
     );
     const { facts } = await this.ofVisit();
@@ -250,6 +261,7 @@ export class VisitReading {
       givenFamilies: rows.given.map((g) => g.code),
       trials: rows.trials,
       broughtAlong: rows.broughtAlong,
+      sellerVerified: rows.sellerVerified,
       drafts: rows.drafts.filter((d) => !this.draftsDone.some((done) => done.step === d.step && done.authorId === d.authorId)),
     };
   }

@@ -39,6 +39,7 @@ async function lensesIn(context: Context, reading: VisitReading, supply: Supply)
     ...facts.onEye.flatMap((c) => c.rows.map((r) => r.lensId)),
     ...supply.trials.map((o) => o.lensId),
     ...supply.broughtAlong.map((b) => b.lensId),
+    ...supply.sellerVerified.map((v) => v.lensId),
     ...supply.wornAnswers.flatMap((c) => c.rows.map((r) => r.lensId)),
     ...supply.prescriptions.flatMap((p) => p.eyes.map((e) => e.lensId)),
     ...supply.handOvers.flatMap((c) => c.rows.map((r) => r.lensId)),
@@ -64,12 +65,12 @@ async function headOf(context: Context, reading: VisitReading, supply: Supply, n
     const { worn } = provenance(file, eye);
     return worn && { ...worn, familyName: named.lenses[worn.lensId]?.familyName ?? '' };
   };
-  const { stops } = await reading.health();
+  const { stops, aftercare, aftercareEnds } = await reading.health();
   return {
     visit,
     decided: await reading.decided(),
     wearer,
-    answers: stepAnswers({ ...supply, visitId: visit.id, kind: visit.kind, eyes, health: state }),
+    answers: stepAnswers({ ...supply, aftercare, aftercareEnds, visitId: visit.id, kind: visit.kind, eyes, health: state }),
     lines: handOverLines(state.answers, state.fired),
     alert: state.alert,
     stops: stops.filter((s) => s.endedAt === null).map((s) => s.rule),

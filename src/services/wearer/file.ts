@@ -3,9 +3,11 @@ import { ageOn, chains, type WearerFile } from '../../core';
 import { listAppointmentsOf } from '../../db/appointment';
 import { listBroughtAlong } from '../../db/broughtAlong';
 import { bundle } from '../../db/bundle';
+import { erasureRow } from '../../db/erasure';
 import { newestExaminedElsewhere, newestVisitOf } from '../../db/examined';
 import { asOrders, orderParts } from '../../db/order';
 import { asPrescriptions, countPrescriptions, prescriptionParts } from '../../db/prescription';
+import { listSellerVerified } from '../../db/request';
 import { alertSince, stoppedSince } from '../../db/stop';
 import { listTasksOf } from '../../db/task';
 import { listVisitsPage, type VisitKey } from '../../db/visit';
@@ -38,6 +40,8 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     appointments: listAppointmentsOf(tx, practiceId, wearerId, boundsOf(today, practice.timeZone).from),
     tasks: listTasksOf(tx, practiceId, wearerId),
     broughtAlong: listBroughtAlong(tx, practiceId, wearerId),
+    sellerVerified: listSellerVerified(tx, practiceId, wearerId),
+    erasure: erasureRow(tx, practiceId, wearerId),
     stops: stoppedSince(tx, practiceId, wearerId),
     alerts: alertSince(tx, practiceId, wearerId),
     newestOf: newestVisitOf(tx, practiceId, wearerId, null),
@@ -48,6 +52,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
   const { handOver, wornAnswer } = supplyBefore(rows.supply);
   const file = {
     wearer: { ...wearer, age: ageOn(wearer.birthDate, today) },
+    erasure: rows.erasure[0] ?? null,
     stoppedSince: rows.stops[0]?.sinceAt ?? null,
     alertSince: rows.alerts[0]?.sinceAt ?? null,
     visits: rows.visits.slice(0, MOST.visits),
@@ -62,6 +67,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     onEye: rows.trials.map((row) => ({ rootId: row.rootId, rows: [row], current: row })),
     identityChanges: rows.identityChanges,
     broughtAlong: rows.broughtAlong,
+    sellerVerified: rows.sellerVerified,
     appointments: rows.appointments.map(({ appointmentId, startsAt, kind, state, room, staff }) => ({ appointmentId, startsAt, kind, state, room, staff })),
     tasks: rows.tasks.map(({ id, kind, text, because, dueOn }) => ({ id, kind, text, because, dueOn })),
   };
@@ -70,6 +76,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     ...file.prescriptions.flatMap((p) => p.eyes.map((e) => e.lensId)),
     ...file.handOvers.flatMap((c) => c.rows.map((r) => r.lensId)),
     ...file.broughtAlong.map((b) => b.lensId),
+    ...file.sellerVerified.map((v) => v.lensId),
     ...file.wornAnswers.flatMap((c) => c.rows.map((r) => r.lensId)),
     ...file.orders.flatMap((o) => [...o.lines, ...o.receipts].map((l) => l.lensId)),
   ];

@@ -18,7 +18,7 @@ import {
   type SignId,
 } from '@/core';
 import { formatDay } from '@/i18n/format';
-import { useAnswerWords } from '../shell/answerWords';
+import { useAnswerWords } from '../../common/answerWords';
 import { DecisionLine } from '../shell/DecisionLine';
 import { RawFigures } from '../shell/RawFigures';
 import { useFindingWords } from '../shell/evidenceWords';

@@ -1,6 +1,8 @@
 'use client';
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
+import correctPanelWords from '@/i18n/messages/en/correctPanel.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { FACT_KINDS, FIT_WORDS, parseAcuity, parseRotation, type AnyFact, type FactKind } from '@/core';
 import { Field, ProblemLine } from '@/ui/Field';
 import { FormEnd } from '@/ui/FormEnd';
@@ -13,7 +15,7 @@ import { NewValue } from './NewValue';
 import { useVisit } from './VisitProvider';
 
 /** Where the right value is given, or the fact is taken back, with the reason. */
-export function CorrectPanel({
+function CorrectPanelBody({
   kind,
   row,
   asAcuity,
@@ -34,7 +36,7 @@ export function CorrectPanel({
   readonly expires: string;
   readonly onClose: () => void;
 }) {
-  const t = useTranslations('correct');
+  const t = useTranslations('correctPanel');
   const words = useProblemWords();
   const refusal = useRefusalWords();
   const { run, problem, clearProblem, busy, record } = useVisit();
@@ -138,3 +140,5 @@ function Check({ checked, onChange, children }: { readonly checked: boolean; rea
     </label>
   );
 }
+
+export const CorrectPanel = withWords({ correctPanel: correctPanelWords }, CorrectPanelBody);

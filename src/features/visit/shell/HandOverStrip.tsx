@@ -4,12 +4,12 @@ import { useWordsOf } from '@/i18n/wordsOf';
 import { EYES, may, type VisitHead } from '@/core';
 import { Button } from '@/ui/Button';
 import { StateMark } from '@/ui/marks';
-import { useAnswerWords } from './answerWords';
+import { useAnswerWords } from '../../common/answerWords';
 import { useVisit } from './VisitProvider';
 
 /** What was heard, in three cells of two lines: it stands at every step. */
 export function HandOverStrip() {
-  const t = useTranslations('frame');
+  const t = useTranslations('visitFrame');
   const stops = useWordsOf('ruleNames');
   const words = useAnswerWords();
   const { lines } = useVisit().record;
@@ -45,7 +45,7 @@ export function HandOverStrip() {
 }
 
 function WearsNow({ wears }: { readonly wears: VisitHead['lines']['wears'] }) {
-  const t = useTranslations('frame');
+  const t = useTranslations('visitFrame');
   const words = useAnswerWords();
   const { record } = useVisit();
   const families = [...new Set(EYES.flatMap((eye) => record.worn[eye]?.familyName ?? []))];
@@ -62,7 +62,7 @@ function WearsNow({ wears }: { readonly wears: VisitHead['lines']['wears'] }) {
 
 /** A danger sign heard: it stays over every step until a prescriber has taken note of it. */
 export function AlertBand() {
-  const t = useTranslations('frame');
+  const t = useTranslations('visitFrame');
   const words = useAnswerWords();
   const { record, run, busy } = useVisit();
   if (record.alert === null) return null;

@@ -7,7 +7,7 @@ import { useVisit } from './VisitProvider';
 
 /** What a step shows while an absolute stop stands: no way on, and the two ways that are open. */
 export function LockedStep() {
-  const t = useTranslations('frame');
+  const t = useTranslations('visitFrame');
   const stops = useWordsOf('ruleNames');
   const { record } = useVisit();
   const base = `/visits/${record.visit.id}`;

@@ -27,7 +27,7 @@ export interface NewValueProps extends Typed {
 
 /** Where the right value is typed or chosen, each kind in its own way. */
 export function NewValue({ takes, text, onText, vertex, expiry, kept, options, asked, disabled, problem }: NewValueProps) {
-  const t = useTranslations('correct');
+  const t = useTranslations('correctPanel');
   const words = useProblemWords();
   const { record } = useVisit();
   const { acuity, notation } = record.session.settings;

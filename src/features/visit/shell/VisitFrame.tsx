@@ -67,6 +67,7 @@ export function VisitFrame({ workings, margin, marginEnd, ...frame }: FrameOfSte
 
 function StepFrame({ step, children, margin, keys = [], barKeys, actions }: Omit<FrameOfStep, 'workings' | 'marginEnd'>) {
   const t = useTranslations('frame');
+  const visit = useTranslations('visitFrame');
   const { record } = useVisit();
   const locked = record.stops.length > 0 && !NEVER_LOCKED.includes(step);
   const router = useRouter();
@@ -93,7 +94,7 @@ function StepFrame({ step, children, margin, keys = [], barKeys, actions }: Omit
           </Suspense>
           <div className="frame-bar-keys">
             {locked ? null : barKeys}
-            {[...(locked ? [] : keys), [['[', ']'], t('steps')] as const].map(([caps, does]) => (
+            {[...(locked ? [] : keys), [['[', ']'], visit('steps')] as const].map(([caps, does]) => (
               <KeyHintLine key={does} caps={caps} does={does} />
             ))}
           </div>
@@ -104,7 +105,7 @@ function StepFrame({ step, children, margin, keys = [], barKeys, actions }: Omit
       {record.visit.closedAt ? (
         <p className="stated stated-watch px-6 py-2">
           <StateMark state="watch" />
-          {t('closedVisit')}
+          {visit('closedVisit')}
         </p>
       ) : null}
       <AlertBand />

@@ -41,6 +41,7 @@ export function VisitPage({
 /** The step, or, the first time on this device, a moment of waiting for the library. */
 function OnceRead({ page, children }: { readonly page: PageName; readonly children: ReactNode }) {
   const t = useTranslations('frame');
+  const visit = useTranslations('visitFrame');
   const { record, hasLibrary } = useVisit();
   if (hasLibrary || !OF_THE_LIBRARY.includes(page)) return children;
   return (
@@ -52,7 +53,7 @@ function OnceRead({ page, children }: { readonly page: PageName; readonly childr
       bar={null}
     >
       <p className="p-8 label" role="status">
-        {t('readingLibrary')}
+        {visit('readingLibrary')}
       </p>
     </Frame>
   );

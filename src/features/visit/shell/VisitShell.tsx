@@ -6,13 +6,15 @@ import { AppShell } from '../../common/AppShell';
 import { RuleName } from '../../common/words';
 import { VisitStoreProvider } from './VisitStore';
 import answersWords from '@/i18n/messages/en/answers.messages.json';
-import visitProblems from '@/i18n/messages/en/visitProblems.messages.json';
 import stepsWords from '@/i18n/messages/en/steps.messages.json';
 import ruleNamesWords from '@/i18n/messages/en/ruleNames.messages.json';
+import visitFrameWords from '@/i18n/messages/en/visitFrame.messages.json';
 import visitWords from '@/i18n/messages/en/visit.messages.json';
-import { PageWords } from '@/i18n/MessagesProvider';
+import { LateWords, PageWords } from '@/i18n/MessagesProvider';
 
-const WORDS = { answers: answersWords, steps: stepsWords, ruleNames: ruleNamesWords, problems: visitProblems, visit: visitWords };
+/** What is said of a refusal. */
+const loadProblems = () => import('@/i18n/messages/en/visitProblems.messages.json').then((m) => ({ problems: m.default }));
+const WORDS = { answers: answersWords, steps: stepsWords, ruleNames: ruleNamesWords, visit: visitWords, visitFrame: visitFrameWords };
 
 /** Names of rules, for what is refused in a visit. */
 function RuleNames({ children }: { readonly children: ReactNode }) {
@@ -25,11 +27,13 @@ export function VisitShell({ visitId, session, children }: { readonly visitId: s
   return (
     <AppShell session={session}>
       <PageWords words={WORDS}>
-        <RuleNames>
-          <VisitStoreProvider key={visitId} visitId={visitId}>
-            {children}
-          </VisitStoreProvider>
-        </RuleNames>
+        <LateWords load={loadProblems}>
+          <RuleNames>
+            <VisitStoreProvider key={visitId} visitId={visitId}>
+              {children}
+            </VisitStoreProvider>
+          </RuleNames>
+        </LateWords>
       </PageWords>
     </AppShell>
   );

@@ -5,6 +5,8 @@ interface KeysOf {
   redEye: 'onset' | 'solution' | `${Eye}:${AcuityWay}` | `${Eye}${'Kind' | 'Nasal' | 'Up' | 'Long' | 'Across'}`;
   /** Grades seen otherwise than last time. */
   asLastTime: `${Eye}:${SignId}`;
+  aftercare:
+    'hoursPerDay' | 'replacedEvery' | 'firstNight' | 'saidBack' | 'outcome' | 'note' | 'unbooked' | 'eventEye' | 'event' | 'began' | 'lot' | 'eventNote';
   history: QuestionId | `note:${QuestionId}` | 'withdraw';
   eyeHealth: `${Eye}:${SignId | AcuityWay}`;
   refraction: 'vertex' | 'asCross' | 'addOpen' | 'addFromAge' | Eye | `${Eye}${'Kept' | 'Va' | 'Add' | 'CrossFirst' | 'CrossAt' | 'CrossSecond'}`;

@@ -3,7 +3,7 @@ import { useWordsOf } from '@/i18n/wordsOf';
 import { DKT_LIMITS, sign, type Evidence, type Findings, type SignId } from '@/core';
 import { useServer } from '../../common/ServerProvider';
 import { useEyeWords } from '../../common/eyeWords';
-import { useAnswerWords } from './answerWords';
+import { useAnswerWords } from '../../common/answerWords';
 
 /** A finding's value in words: `2.5 past mild`, `11.7 mm`, `hurts`. */
 export function useFindingWords(): (id: string, value: Findings[SignId]) => string {

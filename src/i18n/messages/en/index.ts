@@ -1,3 +1,5 @@
+import aftercare from './aftercare.messages.json';
+import aftercareProblems from './aftercareProblems.messages.json';
 import answers from './answers.messages.json';
 import asLastTime from './asLastTime.messages.json';
 import asLastTimeProblems from './asLastTimeProblems.messages.json';
@@ -6,6 +8,7 @@ import broughtIn from './broughtIn.messages.json';
 import care from './care.messages.json';
 import conflict from './conflict.messages.json';
 import correct from './correct.messages.json';
+import correctPanel from './correctPanel.messages.json';
 import cost from './cost.messages.json';
 import device from './device.messages.json';
 import diary from './diary.messages.json';
@@ -17,6 +20,7 @@ import expected from './expected.messages.json';
 import eyeHealth from './eyeHealth.messages.json';
 import eyes from './eyes.messages.json';
 import failed from './failed.messages.json';
+import file from './file.messages.json';
 import fitDesk from './fitDesk.messages.json';
 import frame from './frame.messages.json';
 import handOver from './handOver.messages.json';
@@ -75,6 +79,8 @@ import triageProblems from './triageProblems.messages.json';
 import tasks from './tasks.messages.json';
 import today from './today.messages.json';
 import turnDesk from './turnDesk.messages.json';
+import staffProblems from './staffProblems.messages.json';
+import visitFrame from './visitFrame.messages.json';
 import visit from './visit.messages.json';
 import visitKind from './visitKind.messages.json';
 import visitKindProblems from './visitKindProblems.messages.json';
@@ -92,6 +98,7 @@ export const en = {
   broughtIn,
   care,
   correct,
+  correctPanel,
   cost,
   device,
   diary,
@@ -101,6 +108,7 @@ export const en = {
   eyeHealth,
   eyes,
   failed,
+  file,
   fitDesk,
   frame,
   handOver,
@@ -125,7 +133,7 @@ export const en = {
   prescription,
   print,
   problems: { ...problems, ...diaryProblems,
-    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
+    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
     ...supplyProblems,
     ...outsideProblems },
   purposes,
@@ -149,10 +157,12 @@ export const en = {
   today,
   turnDesk,
   visit,
+  visitFrame,
   visitKind,
   wearer,
   wearerForm,
   wearers,
+  aftercare,
   asLastTime,
   conflict,
   redEye,

@@ -20,8 +20,8 @@ import { useKey } from '../../../common/keys';
 import { DraftLine } from '../../shell/DraftLine';
 import { VisitFrame } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
-import { WornDoubts } from '../../shell/WornDoubts';
-import { wornDoubtsOf } from '../../shell/worn';
+import { WornDoubts } from '../../../common/WornDoubts';
+import { powerWords, wornDoubtsOf } from '../../shell/worn';
 import { Asked } from './Asked';
 import { EyeRows } from './EyeRows';
 import { LINES, OF_EACH_EYE } from './model';
@@ -82,7 +82,7 @@ function AsLastTimeBody() {
       {anything ? (
         <>
           <Asked page={page} />
-          <WornDoubts doubts={wornDoubts(wornDoubtsOf(record))} />
+          <WornDoubts doubts={wornDoubts(wornDoubtsOf(record))} powerOf={(lensId) => powerWords(record, lensId)} />
           <EyeRows page={page} />
         </>
       ) : (

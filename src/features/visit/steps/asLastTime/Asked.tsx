@@ -4,7 +4,7 @@ import { useTranslations } from 'use-intl';
 import { Button } from '@/ui/Button';
 import { Segment } from '@/ui/Segment';
 import { Stated } from '@/ui/marks';
-import { useAnswerWords } from '../../shell/answerWords';
+import { useAnswerWords } from '../../../common/answerWords';
 import { useVisit } from '../../shell/VisitProvider';
 import { HOURS } from '../../shell/worn';
 import type { AsLastTime } from './useAsLastTime';

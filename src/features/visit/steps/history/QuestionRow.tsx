@@ -5,7 +5,7 @@ import { medicineGroup, medicinesBeginning, type Answer } from '@/core';
 import type { ProblemData } from '@/lib/outcome';
 import { ProblemLine } from '@/ui/Field';
 import { KeyCap, StateMark } from '@/ui/marks';
-import { useAnswerWords } from '../../shell/answerWords';
+import { useAnswerWords } from '../../../common/answerWords';
 import { useProblemWords } from '../../../common/words';
 import { digitOf, readTyped, sameAnswer, type Origin, type SheetQuestion } from './model';
 

@@ -2,7 +2,7 @@
 import { useTranslations } from 'use-intl';
 import { useWordsOf } from '@/i18n/wordsOf';
 import { DKT_LIMITS, INFECTIONS_PER_10000, MODALITIES, type WouldChange } from '@/core';
-import { useAnswerWords } from '../../shell/answerWords';
+import { useAnswerWords } from '../../../common/answerWords';
 import { useVisit } from '../../shell/VisitProvider';
 import type { KindAdvice } from './useKind';
 

@@ -1,6 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
+import { lazy, Suspense } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, formatRefraction, type Eye } from '@/core';
 import { Field } from '@/ui/Field';
@@ -21,7 +22,6 @@ import { FamilyRows } from './FamilyRows';
 import { InHand } from './InHand';
 import { LeadRow } from './LeadRow';
 import { LeftOutList } from './LeftOutList';
-import { LensPanels } from './LensPanels';
 import { Narrow } from './Narrow';
 import { useChoosing } from './useChoosing';
 import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
@@ -34,6 +34,8 @@ import lensWords from '@/i18n/messages/en/lens.messages.json';
 import peroxideWords from '@/i18n/messages/en/peroxide.messages.json';
 import rangeWords from '@/i18n/messages/en/range.messages.json';
 import { withWords } from '@/i18n/withWords';
+
+const LensPanels = lazy(() => import('./LensPanels').then((m) => ({ default: m.LensPanels })));
 
 /** The nearest makeable lens of every family for both eyes, and one of them on the eye. */
 function LensStepBody() {
@@ -174,7 +176,9 @@ function LensStepBody() {
         : null}
       <p className="note text-center px-8 py-3">{t('rule', { tolerance: record.session.settings.rankTolerance.toFixed(2) })}</p>
       <DraftLine draft={draft} />
-      <LensPanels choosing={choosing} />
+      <Suspense fallback={null}>
+        <LensPanels choosing={choosing} />
+      </Suspense>
     </VisitFrame>
   );
 }

@@ -30,9 +30,12 @@ function useListKeys(draft: Draft<'lens'>, { apart, lead, compared, rows, leadCo
     choose(next.family.code);
     document.getElementById(`candidate-${next.family.code}`)?.scrollIntoView({ block: 'nearest' });
   };
+  // As it stands at the press: E and L come faster than the page is drawn.
+  const isApart = (): boolean => draft.now('apart') === 'yes';
   const setApart = (): void => {
-    draft.set('apart', apart ? '' : 'yes');
-    if (apart) forgetEyes();
+    const was = isApart();
+    draft.set('apart', was ? '' : 'yes');
+    if (was) forgetEyes();
   };
   const compare = (code: string): void => draft.set('compare', toggled(compared, code).join(','));
   useHotkeys('down', (e) => (e.preventDefault(), move(1)), [rows, leadCode, apart, lead]);
@@ -40,9 +43,9 @@ function useListKeys(draft: Draft<'lens'>, { apart, lead, compared, rows, leadCo
   useKey('c', () => (leadCode === undefined ? undefined : compare(leadCode)), [leadCode, compared.join(',')]);
   useKey('v', () => (compared.length > 0 ? setPanel('compare') : undefined), [compared.join(',')]);
   useKey('m', () => setPanel('map'), []);
-  useKey('e', setApart, [apart]);
-  useKey('r', () => (apart ? draft.set('lead', 'right') : undefined), [apart]);
-  useKey('l', () => (apart ? draft.set('lead', 'left') : undefined), [apart]);
+  useKey('e', setApart, [lead]);
+  useKey('r', () => (isApart() ? draft.set('lead', 'right') : undefined), []);
+  useKey('l', () => (isApart() ? draft.set('lead', 'left') : undefined), []);
   return { choose, setApart, compare };
 }
 

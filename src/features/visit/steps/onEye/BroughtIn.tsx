@@ -14,7 +14,7 @@ import broughtInWords from '@/i18n/messages/en/broughtIn.messages.json';
 import { withWords } from '@/i18n/withWords';
 
 /** How it is known that this lens is on the eye. */
-const HOWS = ['boxSeen', 'wearerSaid', 'unknown'] as const;
+const HOWS = ['boxSeen', 'engravingSeen', 'wearerSaid', 'unknown'] as const;
 
 /** A lens the wearer came with: named, its power if anybody knows it, and who says so. */
 function BroughtInPanel({ onClose }: { readonly onClose: () => void }) {

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useRef } from 'react';
+import { lazy, Suspense, useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
 import { EYES, stepsOf } from '@/core';
@@ -16,7 +16,6 @@ import { useVisit } from '../../shell/VisitProvider';
 import { LastLook } from './LastLook';
 import { checkOf } from './model';
 import { PrescribedRows } from './PrescribedRows';
-import { SignedPrescription } from './SignedPrescription';
 import { SignSections } from './SignSections';
 import { useSigning } from './useSigning';
 import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
@@ -29,6 +28,8 @@ import printWords from '@/i18n/messages/en/print.messages.json';
 import signProblems from '@/i18n/messages/en/signProblems.messages.json';
 import rawWords from '@/i18n/messages/en/raw.messages.json';
 import { withWords } from '@/i18n/withWords';
+
+const SignedPrescription = lazy(() => import('./SignedPrescription').then((m) => ({ default: m.SignedPrescription })));
 
 /** What is prescribed, from what was read on the eye, and the signature that makes it so. */
 function PrescriptionStepBody() {
@@ -117,7 +118,9 @@ function PrescriptionStepBody() {
       }
     >
       {shown ? (
-        <SignedPrescription signed={shown} />
+        <Suspense fallback={null}>
+          <SignedPrescription signed={shown} />
+        </Suspense>
       ) : (
         <form
           ref={form}

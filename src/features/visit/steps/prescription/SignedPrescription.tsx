@@ -121,6 +121,9 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
         <Link className="btn btn-plain" href={`/visits/${record.visit.id}/print/prescription`} prefetch={false}>
           {print('printCopy')}
         </Link>
+        <a className="btn btn-plain" href={`/api/prescriptions/${signed.id}/copy`} download>
+          {print('copyPdf')}
+        </a>
         <Link className="btn btn-plain" href={`/visits/${record.visit.id}/print/summary`} prefetch={false}>
           {print('printSummary')}
         </Link>

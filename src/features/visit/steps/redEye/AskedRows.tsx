@@ -4,7 +4,7 @@ import { useTranslations } from 'use-intl';
 import { answersFirst, question } from '@/core';
 import { Field } from '@/ui/Field';
 import { Segment } from '@/ui/Segment';
-import { useAnswerWords } from '../../shell/answerWords';
+import { useAnswerWords } from '../../../common/answerWords';
 import { useVisit } from '../../shell/VisitProvider';
 import { ASKED_HERE, TYPED_HERE } from './model';
 import type { RedEye } from './useRedEye';

@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import answersWords from '@/i18n/messages/en/answers.messages.json';
@@ -89,6 +90,7 @@ function Threat({ page }: { readonly page: RedEye }) {
 
 function Margin({ page }: { readonly page: RedEye }) {
   const t = useTranslations('redEye');
+  const { record } = useVisit();
   const rules = useWordsOf('ruleNames');
   return (
     <>
@@ -107,6 +109,9 @@ function Margin({ page }: { readonly page: RedEye }) {
       <h2 className="mb-2">{t('why')}</h2>
       <p className="mb-3">{t('whyText')}</p>
       <p className="mb-3">{t('release')}</p>
+      <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/aftercare`}>
+        {t('toEvent')}
+      </Link>
     </>
   );
 }

@@ -1,12 +1,11 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { EYES } from '@/core';
+import { EYES, WORN_HOW } from '@/core';
 import { Field } from '@/ui/Field';
 import { Segment } from '@/ui/Segment';
 import { problemAt, useProblemWords } from '../../../common/words';
 import { useVisit } from '../../shell/VisitProvider';
 import { HOURS, timeOf } from '../../shell/worn';
-import { HOWS } from './useAnswers';
 import type { AskingState } from './useAsking';
 
 /** Since when the lenses are in, and how it is known which they are: once for both eyes. */
@@ -54,7 +53,7 @@ export function Since({ asking }: { readonly asking: AskingState }) {
       />
       <div className="mb-3">
         <div className="field-label">{t('how')}</div>
-        <Segment label={t('how')} values={HOWS} value={asking.how} word={(how) => t(`hows.${how}`)} onChoose={asking.setHow} disabled={asking.closed} />
+        <Segment label={t('how')} values={WORN_HOW} value={asking.how} word={(how) => t(`hows.${how}`)} onChoose={asking.setHow} disabled={asking.closed} />
       </div>
     </div>
   );

@@ -13,8 +13,8 @@ import { useEyeWords } from '../../../common/eyeWords';
 import { useKey } from '../../../common/keys';
 import { VisitFrame } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
-import { WornDoubts } from '../../shell/WornDoubts';
-import { timeOf } from '../../shell/worn';
+import { WornDoubts } from '../../../common/WornDoubts';
+import { powerWords, timeOf } from '../../shell/worn';
 import { AnswerCell } from './AnswerCell';
 import { ANSWER_KEYS } from './model';
 import { Since } from './Since';
@@ -43,7 +43,7 @@ function useAskingKeys(asking: AskingState): void {
 function WornNowBody() {
   const t = useTranslations('wornNow');
   const eyeWords = useEyeWords();
-  const { busy } = useVisit();
+  const { busy, record } = useVisit();
   const asking = useAsking();
   const { right, left } = asking.eyes;
   useAskingKeys(asking);
@@ -73,7 +73,7 @@ function WornNowBody() {
         <SpineRow chosen tone="field" label={t('wornNow')} note={t('wornNote')} right={<WornCell asked={right} />} left={<WornCell asked={left} />} />
         <SpineRow label={t('chain')} note={t('chainNote')} right={<ChainCell asked={right} />} left={<ChainCell asked={left} />} />
       </Spine>
-      <WornDoubts doubts={asking.doubts} />
+      <WornDoubts doubts={asking.doubts} powerOf={(lensId) => powerWords(record, lensId)} />
       <Since asking={asking} />
       <Spine label={t('ask')}>
         <SpineRow

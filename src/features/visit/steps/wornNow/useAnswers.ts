@@ -1,14 +1,12 @@
 import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, type Eye } from '@/core';
+import { EYES, type Eye, type WornHow } from '@/core';
 import type { ServiceInput } from '../../../common/server';
 import { useVisit } from '../../shell/VisitProvider';
 import { isBare, isTime } from './model';
 
 export type Said = NonNullable<ServiceInput<'answerWorn'>['right']>;
 export type Pending = Readonly<Partial<Record<Eye, Said>>>;
-export const HOWS = ['wearerSaid', 'boxSeen'] as const;
-export type How = (typeof HOWS)[number];
 
 /** What was pressed of each eye, until it is kept: an answer waits for the one before it, and for the time since when. */
 export function useAnswers() {
@@ -16,7 +14,7 @@ export function useAnswers() {
   const { run } = useVisit();
   const [since, setSince] = useState('');
   const [daysAgo, setDaysAgo] = useState('');
-  const [how, setHow] = useState<How>('wearerSaid');
+  const [how, setHow] = useState<WornHow>('wearerSaid');
   const [pending, show] = useState<Pending>({});
   const waiting = useRef<Pending>({});
   const sending = useRef(false);

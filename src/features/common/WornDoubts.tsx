@@ -3,14 +3,12 @@ import { useTranslations } from 'use-intl';
 import type { WornDoubt } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { Stated } from '@/ui/marks';
-import { useEyeWords } from '../../common/eyeWords';
-import { useVisit } from './VisitProvider';
-import { powerWords } from './worn';
+import { useEyeWords } from './eyeWords';
 
 /** What does not go together on record, said before anything is measured through the lenses. */
-export function WornDoubts({ doubts }: { readonly doubts: readonly WornDoubt[] }) {
+export function WornDoubts({ doubts, powerOf }: { readonly doubts: readonly WornDoubt[]; readonly powerOf: (lensId: string) => string }) {
   const t = useTranslations('wornNow');
-  const words = useDoubtWords();
+  const words = useDoubtWords(powerOf);
   if (doubts.length === 0) return null;
   return (
     <section className="px-6 py-3 border-t border-rule" aria-label={t('doubts')} data-testid="worn-doubts">
@@ -24,16 +22,15 @@ export function WornDoubts({ doubts }: { readonly doubts: readonly WornDoubt[] }
   );
 }
 
-function useDoubtWords(): (doubt: WornDoubt) => string {
+function useDoubtWords(powerOf: (lensId: string) => string): (doubt: WornDoubt) => string {
   const t = useTranslations('wornNow');
   const purposes = useTranslations('purposes');
   const eyeWords = useEyeWords();
-  const { record } = useVisit();
   const numberOf = (number: number | null): string => (number === null ? 'none' : String(number));
   return (doubt) => {
     switch (doubt.code) {
       case 'orderedOther':
-        return t('doubt.orderedOther', { eye: eyeWords.name(doubt.eye), number: doubt.number, power: powerWords(record, doubt.lensId) });
+        return t('doubt.orderedOther', { eye: eyeWords.name(doubt.eye), number: doubt.number, power: powerOf(doubt.lensId) });
       case 'usedUp':
         return t('doubt.usedUp', {
           eye: doubt.eyes.length === 2 ? t('bothEyes') : eyeWords.name(doubt.eyes[0] ?? 'right'),
@@ -44,6 +41,8 @@ function useDoubtWords(): (doubt: WornDoubt) => string {
         return t('doubt.differentOrders', { right: numberOf(doubt.right), left: numberOf(doubt.left) });
       case 'differentPurposes':
         return t('doubt.differentPurposes', { right: purposes(doubt.right), left: purposes(doubt.left) });
+      case 'sellerVerified':
+        return t('doubt.sellerVerified', { eye: doubt.eyes.length === 2 ? t('bothEyes') : eyeWords.name(doubt.eyes[0] ?? 'right'), day: formatDay(doubt.on) });
       case 'saidOtherwise':
         return t('doubt.saidOtherwise', { eye: eyeWords.name(doubt.eye), day: formatDay(doubt.on), answer: t(`answers.${doubt.answer}`) });
     }
