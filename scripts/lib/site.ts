@@ -31,7 +31,8 @@ export interface Site {
   readonly supplierUrl: string;
   readonly web: { stop(): Promise<void>; start(): Promise<void> };
   readonly jobs: { stop(signal?: NodeJS.Signals): Promise<void>; start(): Promise<void> };
-  stop(): Promise<void>;
+  /** Ends it all; by a signal, at once. */
+  stop(signal?: NodeJS.Signals): Promise<void>;
 }
 
 export async function startSite(options: SiteOptions): Promise<Site> {
@@ -88,11 +89,11 @@ export async function startSite(options: SiteOptions): Promise<Site> {
         jobs = await startJobs();
       },
     },
-    stop: async () => {
-      await web.stop();
-      await jobs.stop();
-      await supplier.stop();
-      await seller?.stop();
+    stop: async (signal) => {
+      await web.stop(signal);
+      await jobs.stop(signal);
+      await supplier.stop(signal);
+      await seller?.stop(signal);
     },
   };
 }

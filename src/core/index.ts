@@ -102,6 +102,7 @@ export * from './fit/bothEyes';
 export * from './fit/worn';
 export * from './fit/visitPatterns';
 export * from './supply/runOut';
+export * from './supply/runway';
 export * from './supply/supplyPlan';
 export * from './supply/supplierAnswer';
 export * from './supply/yearlyCost';

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type PointerEvent } from 'react';
 
 /** A hand that has not moved for this long rests, ms. */
 const REST_MS = 120;
@@ -32,7 +32,7 @@ export function useDrag<V, P>({ value, disabled, point, moved, same, onChange }:
   };
   // The latest telling, for the listeners below: they outlive the drawing that hung them up.
   const latest = useRef(tell);
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = tell;
   });
   const dragging = held !== null;

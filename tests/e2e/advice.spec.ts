@@ -1,5 +1,5 @@
 import { CAREFUL } from '../support/careful';
-import { expect, openVisit, say, see, signIn, test, typePowers, waitForLife } from './site';
+import { expect, newVisit, openVisit, say, see, signIn, test, typePowers, waitForLife } from './site';
 
 test.use({ file: 'advice' });
 test.beforeEach(async ({ page }) => signIn(page));
@@ -7,7 +7,7 @@ test.beforeEach(async ({ page }) => signIn(page));
 const CLEAR = { lidMargin: 0, bulbarRedness: 0.5, limbalRedness: 0, papillae: 0.5, staining: 0, vessels: 0, infiltrates: 0, scars: 0 };
 
 test('a teenager: daily disposables, because of the age; and what would change it', async ({ page }) => {
-  const visit = await openVisit(page, 'firstFit', { birthDate: '2011-05-02', guardian: 'an aunt' });
+  const visit = await newVisit(page, 'firstFit', { birthDate: '2011-05-02', guardian: 'an aunt' });
   await say(page, visit, {
     ...CAREFUL,
     lastWorn: 'never',
@@ -75,7 +75,7 @@ test('who keeps two-weekly lenses a month: monthlies; another kind only with a r
 });
 
 test('a firefighter’s nights: only with a clear cornea, with the figures and the visits; else by day', async ({ page }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await say(page, visit, {
     ...CAREFUL,
     lastWorn: 'never',
@@ -108,7 +108,7 @@ test('a firefighter’s nights: only with a clear cornea, with the figures and t
 });
 
 test('who gave a lens up is not given the same one again without a reason', async ({ page }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await page.goto(`${visit}/history`);
   await page.getByTestId('q-lastWorn').getByRole('button', { name: 'under a year ago' }).click();
   await page.getByTestId('q-whichLens').getByRole('button', { name: 'monthly', exact: true }).click();
@@ -140,7 +140,7 @@ test('who gave a lens up is not given the same one again without a reason', asyn
 });
 
 test('what a year costs, of both kinds, at the days this wearer wears lenses; care products are settings', async ({ page, browser, site }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await say(page, visit, { ...CAREFUL, lastWorn: 'never', freeTime: ['swimming'], daysPerWeek: 6, hoursPerDay: 10 });
   await page.goto(`${visit}/refraction`);
   await page.getByLabel('Right eye, spectacle power').fill('-2.00');
@@ -157,7 +157,7 @@ test('what a year costs, of both kinds, at the days this wearer wears lenses; ca
   const admin = await browser.newPage({ baseURL: site.url });
   await admin.clock.install({ time: await site.now() });
   waitForLife(admin);
-  await signIn(admin, /Merle Vantongeren/);
+  await signIn(admin, 'merle');
   await admin.goto('/settings');
   await admin.getByRole('button', { name: 'Change Samphire Overnight' }).click();
   await admin.getByLabel('Price').fill('twenty');
@@ -173,7 +173,7 @@ test('what a year costs, of both kinds, at the days this wearer wears lenses; ca
 });
 
 test('settings: set by an administrator, with who and when; others read; out of range is said at its row', async ({ page, browser, site }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await see(page, visit, { papillae: 1.5 });
   await page.goto('/settings');
   await expect(page.getByText('Only an administrator changes settings.')).toBeVisible();
@@ -181,7 +181,7 @@ test('settings: set by an administrator, with who and when; others read; out of 
   const admin = await browser.newPage({ baseURL: site.url });
   await admin.clock.install({ time: await site.now() });
   waitForLife(admin);
-  await signIn(admin, /Merle Vantongeren/);
+  await signIn(admin, 'merle');
   await admin.goto('/settings');
   const row = admin.getByTestId('setting-actsPapillae');
   await row.getByRole('textbox').fill('9');

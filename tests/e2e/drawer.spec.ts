@@ -4,7 +4,8 @@ import { expect, openVisit, signIn, test, typePowers } from './site';
 test.use({ file: 'drawer' });
 
 test('trial lenses come by hand, are counted and thrown away; every movement stays', async ({ page }) => {
-  await signIn(page, /Renny/, '/drawer');
+  await signIn(page, 'renny');
+  await page.goto('/drawer');
   await expect(page.getByTestId('figures')).toContainText(/\d+ lenses in \d+ lots/);
   await page.keyboard.press('n');
   const form = page.getByTestId('receive');
@@ -51,7 +52,8 @@ test('an expired lot stands first, is not offered, and goes with one press', asy
     with s as (insert into trial_stock (id, practice_id, lens_id, lot, expires_on)
       select gen_random_uuid(), practice_id, lens_id, 'OLD1', '2026-11-20' from trial_stock limit 1 returning id, practice_id)
     insert into trial_movement (practice_id, trial_stock_id, kind, change, moved_at) select practice_id, id, 'opening', 2, now() from s`;
-  await signIn(page, /Joss/, '/drawer');
+  await signIn(page, 'joss');
+  await page.goto('/drawer');
   const expired = page.getByTestId('expired');
   await expect(expired).toContainText('OLD1');
   await expired.getByRole('button', { name: 'Throw away all 2' }).click();

@@ -2,13 +2,13 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { command, readRecord, expect, openVisit, say, see, signIn, test, typePowers } from './site';
+import { command, expect, newVisit, openVisit, readRecord, say, see, signIn, test, typePowers } from './site';
 
 test.use({ file: 'eyeHealth' });
 test.beforeEach(async ({ page }) => signIn(page));
 
 test('graded by keyboard; past its threshold it stops until a written reason, which stays in view', async ({ page }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await page.goto(`${visit}/eye-health`);
   await page.locator('main').click({ position: { x: 5, y: 5 } });
   await page.keyboard.press('2');
@@ -59,7 +59,7 @@ test('a technician sees a stop and cannot pass it', async ({ page, browser, site
   await see(page, visit, { papillae: 2.5 });
   const other = await browser.newPage({ baseURL: site.url });
   await other.clock.install({ time: await site.now() });
-  await signIn(other, /Joss Merriday/);
+  await signIn(other, 'joss');
   await other.goto(`${visit}/eye-health`);
   await expect(other.getByTestId('reason-papillae')).toContainText('A prescriber may override it');
   await expect(other.getByRole('button', { name: 'Override with a reason' })).toHaveCount(0);
@@ -67,7 +67,7 @@ test('a technician sees a stop and cannot pass it', async ({ page, browser, site
 });
 
 test('earlier grades stand beside the new ones', async ({ page, site }) => {
-  const first = await openVisit(page);
+  const first = await newVisit(page);
   await see(page, first, { lidMargin: 0.5, vessels: 0.5 });
   const record = await readRecord(page, first.split('/').pop() ?? '');
   await site.move(60);
@@ -82,7 +82,7 @@ test('earlier grades stand beside the new ones', async ({ page, site }) => {
 });
 
 test('a curve of 0, a half of a half, exchanged curves: said at the field, nothing recorded', async ({ page }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await page.goto(`${visit}/eye-health`);
   await page.getByLabel('Right eye, Flat K').fill('0');
   await expect(page.getByText('0 is outside 4.5 to 11.')).toBeVisible();
@@ -104,7 +104,7 @@ test('a curve of 0, a half of a half, exchanged curves: said at the field, nothi
 
 test('a red painful eye: no lens, by no path; referred, printed, and a wrong grade corrected', async ({ page }) => {
   test.setTimeout(300_000);
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await page.goto(`${visit}/refraction`);
   await page.getByLabel('Right eye, VA with these glasses').fill('20/25');
   await typePowers(page, '-3.25 -1.75 x 20', null);
@@ -163,7 +163,7 @@ test('a red painful eye: no lens, by no path; referred, printed, and a wrong gra
 });
 
 test('pain and redness only heard of: a prescriber looks at both eyes, writes the cause, and the stop is over', async ({ page, site }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await say(page, visit, { danger: ['redness', 'pain'], onset: 'since this morning' });
   await page.goto(`${visit}/eye-health`);
   await expect(page.getByTestId('absolute-stop')).toContainText('No lens. Refer today.');
@@ -182,7 +182,7 @@ test('pain and redness only heard of: a prescriber looks at both eyes, writes th
 });
 
 test('without an emergency number nothing prints', async ({ page, site }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await say(page, visit, { returns: 'yes' });
   await site.db.owner`update practice set emergency_telephone = ' '`;
   for (const sheet of ['summary', 'prescription', 'referral']) {
@@ -195,7 +195,7 @@ test('without an emergency number nothing prints', async ({ page, site }) => {
 });
 
 test('pictures: taken, shown large, place removed and said once; what is no picture is refused with its reason', async ({ page }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await page.goto(`${visit}/eye-health`);
   const plain = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#663322' } })
     .png()

@@ -1,4 +1,4 @@
-import { command, readRecord, expect, openVisit, say, signIn, test, typePowers } from './site';
+import { command, expect, newVisit, openVisit, readRecord, say, signIn, test, typePowers } from './site';
 
 test.use({ file: 'lensChoice' });
 test.beforeEach(async ({ page }) => {
@@ -135,7 +135,7 @@ test('a presbyope in the thin way: an add by age, said so, and multifocals of it
 });
 
 test('the kind decided is chosen to begin with, though others leave less blur; a page for the wearer', async ({ page }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await say(page, visit, { lastWorn: 'never', freeTime: ['swimming'], daysPerWeek: 4, hoursPerDay: 8, work: ['indoors'] });
   await page.goto(`${visit}/refraction`);
   await page.getByLabel('Right eye, spectacle power').fill('-3.25 -2.50 x 45');

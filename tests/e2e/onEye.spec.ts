@@ -1,4 +1,4 @@
-import { command, readRecord, desk, dragMark, expect, openVisit, say, saySentences, see, signIn, test, typeBlinks, watch } from './site';
+import { command, desk, dragMark, expect, openVisit, readRecord, say, saySentences, see, signIn, test, typeBlinks, watch } from './site';
 import type { Page } from '@playwright/test';
 
 test.use({ file: 'onEye' });
@@ -314,7 +314,7 @@ test('two people read one eye at once: the second is told, and keeps what was ty
   const other = await browser.newContext({ baseURL: site.url, timezoneId: 'America/New_York' });
   const joss = await other.newPage();
   watch(joss);
-  await signIn(joss, /Joss Merriday/);
+  await signIn(joss, 'joss');
   await joss.goto(`${visit}/on-eye`);
   await joss.getByLabel('Right eye, mark rotation').fill('5r');
   await record(joss);

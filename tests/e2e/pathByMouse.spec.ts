@@ -1,11 +1,11 @@
-import { command, desk, dragMark, expect, signIn, test } from './site';
+import { command, desk, dragMark, expect, signInOnPage, test } from './site';
 
 test.use({ file: 'pathByMouse' });
 
 // The whole job, thin, by mouse: from a spectacle prescription to dispensed, taught, ordered and dated lenses.
 test('from the spectacle prescription to dated lenses', async ({ page, site }) => {
   test.setTimeout(180_000);
-  await signIn(page);
+  await signInOnPage(page);
   await page.getByTestId('today-1').getByRole('button', { name: 'Begin the visit' }).click();
   await page.waitForURL('**/history');
   await page.locator('#q-danger').getByRole('button', { name: /^None/i }).click();
@@ -115,7 +115,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   const [worn] = await site.db.owner<{ wearerId: string }[]>`select wearer_id from lens_order limit 1`;
   await site.move(7 * 24 * 3600);
   await page.context().clearCookies();
-  await signIn(page);
+  await signInOnPage(page);
   const { visitId = '' } = await command(page, 'openVisit', { wearerId: worn?.wearerId, kind: 'longFollowUp' });
   await page.goto(`/visits/${visitId}/on-eye`);
   await page.getByRole('button', { name: 'Worn since hand-over' }).click();

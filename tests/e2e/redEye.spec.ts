@@ -59,7 +59,8 @@ test('whoever answers the telephone: six signs, what to say, booked today, and a
   await signIn(page);
   await command(page, 'createWearer', { name: 'Lowen Tregear', birthDate: '1979-07-08' });
   await page.context().clearCookies();
-  await signIn(page, /Renny Okoro-Vale/);
+  await signIn(page, 'renny');
+  await page.goto('/');
   await page.getByRole('button', { name: 'Red eye' }).click();
   const panel = page.getByRole('dialog');
   await panel.getByLabel('Wearer').fill('Lowen');
@@ -79,6 +80,7 @@ test('whoever answers the telephone: six signs, what to say, booked today, and a
   await expect(page.getByRole('row', { name: /Lowen Tregear/ })).toContainText('Red eye');
   await site.move(24 * 3600);
   await page.context().clearCookies();
-  await signIn(page, /Renny Okoro-Vale/);
+  await signIn(page, 'renny');
+  await page.goto('/');
   await expect(page.getByRole('listitem').filter({ hasText: 'Lowen Tregear' })).toContainText('how is the red eye today? Seen, treated, better?');
 });

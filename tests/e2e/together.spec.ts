@@ -1,5 +1,5 @@
 import type { Browser, Page } from '@playwright/test';
-import { command, expect, openVisit, readRecord, say, signIn, test, typePowers, waitForLife, watch, type TestSite } from './site';
+import { command, expect, newVisit, readRecord, say, signIn, test, type TestSite, typePowers, waitForLife, watch } from './site';
 
 /** People at different desks, and one person with many tabs: each page shows what is so, without being asked to. */
 test.use({ file: 'together' });
@@ -15,12 +15,12 @@ async function joss(browser: Browser, site: TestSite): Promise<Page> {
   const page = await context.newPage();
   watch(page);
   waitForLife(page);
-  await signIn(page, /Joss Merriday/);
+  await signIn(page, 'joss');
   return page;
 }
 
 test('what the technician records stands on the prescriber’s page a moment later', async ({ page, browser, site }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await page.goto(`${visit}/refraction`);
   const other = await joss(browser, site);
   await other.goto(`${visit}/refraction`);
@@ -30,7 +30,7 @@ test('what the technician records stands on the prescriber’s page a moment lat
 });
 
 test('at different desks both record; who signs, decides or closes is told first', async ({ page, browser, site }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await page.goto(`${visit}/refraction`);
   await page.getByLabel('Right eye, spectacle power').fill('-2.00');
   const other = await joss(browser, site);
@@ -61,7 +61,7 @@ test('today’s list follows what others open', async ({ page, browser, site }) 
 });
 
 test('eight tabs of one browser: all load, and all hear through one stream', async ({ page, site }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await page.goto(`${visit}/refraction`);
   const tabs = [page];
   for (let i = 0; i < 7; i++) {
@@ -82,7 +82,7 @@ test('eight tabs of one browser: all load, and all hear through one stream', asy
 });
 
 test('a page hears again when the server was away', async ({ page, browser, site }) => {
-  const visit = await openVisit(page);
+  const visit = await newVisit(page);
   await page.goto(`${visit}/refraction`);
   await site.db
     .owner`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and query ilike 'listen%' and pid <> pg_backend_pid()`;

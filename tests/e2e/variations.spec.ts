@@ -122,7 +122,7 @@ test('two people at once: the second is told what differs and keeps what was typ
   const other = await browser.newContext({ baseURL: site.url, timezoneId: 'America/New_York' });
   const joss = await other.newPage();
   watch(joss);
-  await signIn(joss, /Joss Merriday/);
+  await signIn(joss, 'joss');
   await joss.goto(`${visit}/refraction`);
   await expect(joss.getByText('Asha Penhallow has unfinished typing in this step')).toBeVisible();
   await typePowers(joss, '-3.50 -1.00 x 90', null);
@@ -194,11 +194,12 @@ test('a press while the first is on its way, and a supplier that is down', async
 test('roles: who may not sign is told, who may not fit sees no fit to begin', async ({ page }) => {
   const visit = await openVisit(page);
   await typePowers(page, '-2.00', null);
-  await signIn(page, /Joss Merriday/);
+  await signIn(page, 'joss');
   await page.goto(`${visit}/prescription`);
   await expect(page.getByText('A prescriber signs.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Sign prescription' })).toBeDisabled();
-  await signIn(page, /Merle Vantongeren/);
+  await signIn(page, 'merle');
+  await page.goto('/');
   await expect(page.getByRole('button', { name: 'Begin the visit' })).toHaveCount(0);
   await page.goto('/staff');
   await page.getByRole('button', { name: 'Add a person' }).click();

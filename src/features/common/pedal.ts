@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 import { useDeviceChoice } from './deviceChoice';
 
 /** Keys that have work of their own on every page, so that no pedal may stand for them. */
@@ -33,7 +33,7 @@ export const usePedal = () => useDeviceChoice('pedal');
 export function useOnPedal(press: () => void): void {
   const [code] = usePedal();
   const latest = useRef(press);
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = press;
   });
   useEffect(() => {

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useRef } from 'react';
 
 /**
  * Presses that come faster than they are recorded go one after another, each with what the ones before it brought.
@@ -20,9 +20,12 @@ export function usePresses<P extends { readonly id: string }>(busy: boolean, act
     sending.current = null;
     if (!recorded && afterRefusal.current === 'letGo') waiting.current = [];
   }, []);
+  // With the drawing itself: a press between it and its effects would be laid on what stood before.
+  useLayoutEffect(() => {
+    latest.current = act;
+  });
   // Once the page has been drawn with what came, the next one goes.
   useEffect(() => {
-    latest.current = act;
     if (!busy) void next();
   });
   const press = (what: P): void => {
