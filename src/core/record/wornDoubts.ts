@@ -2,14 +2,16 @@ import { addDays, dayIn, daysBetween } from '../calendar/dates';
 import { runOutDate } from '../supply/runOut';
 import type { Purpose } from '../supply/purpose';
 import { EYES, type Eye, type IsoDate } from '../units';
+import { boxesOf } from './boxes';
 import { latest } from './chains';
 import type { LensRow } from './lens';
+import type { Order } from './order';
 import type { HandOverFact, WornAnswer } from './visitFacts';
 import { lastHandOver, lastOrder, orderOfHandOver, provenance, type ProvenanceFile } from './wornNow';
 
 /** What does not go together in what is known of the lenses worn: said before anything is measured through them. */
 export type WornDoubt =
-  /** A later order names another lens, and was not handed over. */
+  /** A later order names another lens, was due and never came here: perhaps it went straight to the wearer. */
   | { readonly code: 'orderedOther'; readonly eye: Eye; readonly number: number; readonly lensId: string }
   /** All lenses handed over are used up by now: what is on the eye? */
   | { readonly code: 'usedUp'; readonly eyes: readonly Eye[]; readonly until: IsoDate; readonly days: number }
@@ -53,12 +55,22 @@ export function lastsUntil({ file, lensOf, daysPerWeek }: WornDoubtsOf, eye: Eye
     }, null);
 }
 
-/** An order after the hand-over that names another lens and has boxes yet to be handed over. */
-function orderedOther({ file }: WornDoubtsOf, eye: Eye): readonly WornDoubt[] {
+/** Days after which an order that nobody answered counts as due. Our own choice. */
+const UNANSWERED_DAYS = 14;
+
+/** Boxes that are on their way, or lie here, are on nobody's eyes: only what was due and never came may be. */
+function isOverdue(order: Order, eye: Eye, today: IsoDate, timeZone: string): boolean {
+  const due = order.events.findLast((e) => e.dueOn !== null)?.dueOn ?? addDays(dayIn(order.placedAt, timeZone), UNANSWERED_DAYS);
+  return due < today && boxesOf(order, eye)?.received === 0;
+}
+
+/** An order after the hand-over that names another lens, and should have been here by now. */
+function orderedOther({ file, today, timeZone }: WornDoubtsOf, eye: Eye): readonly WornDoubt[] {
   const given = lastHandOver(file.handOvers, eye);
   const order = lastOrder(file.orders, eye);
   const lensId = order?.lines.find((l) => l.eye === eye)?.lensId ?? null;
   if (!given || !order || lensId === null || lensId === given.lensId || order.placedAt <= given.observedAt) return [];
+  if (!isOverdue(order, eye, today, timeZone)) return [];
   return [{ code: 'orderedOther', eye, number: order.number, lensId }];
 }
 

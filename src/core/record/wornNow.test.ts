@@ -179,9 +179,21 @@ describe('contradictions, before anything is measured', () => {
     const later = chains([given('right', '2026-01-10'), given('right', '2026-02-01'), given('right', '2026-01-01', { lensId: 'other' })]);
     expect(lastsUntil(asked({ handOvers: [later[2], later[0], later[1]] as never }), 'right')).toBe('2027-01-04');
   });
-  it('a later order of another lens that was not handed over', () => {
-    const orders = [placed(90, { placedAt: '2026-01-20T10:00:00Z', lines: [{ id: 'x', eye: 'right', lensId: 'new' }] }), placed(87)];
-    expect(wornDoubts(asked({ handOvers: both(), orders: orders as never }))).toEqual([{ code: 'orderedOther', eye: 'right', number: 90, lensId: 'new' }]);
+  it('a later order of another lens that should have been here: perhaps it went straight to the wearer', () => {
+    const later = (change: object) => {
+      const lines = [{ id: 'x', eye: 'right', lensId: 'new', packs: 1 }];
+      return [placed(90, { placedAt: '2026-01-20T10:00:00Z', lines, receipts: [], events: [], ...change }), placed(87)];
+    };
+    const doubts = (day: string, change: object = {}) => wornDoubts(asked({ handOvers: both(), orders: later(change) as never }, day));
+    const doubted = [{ code: 'orderedOther', eye: 'right', number: 90, lensId: 'new' }];
+    // Promised for the last of January: until then it is on its way, and what lies here is on nobody's eyes.
+    const promised = { events: [{ state: 'acknowledged', dueOn: '2026-01-31' }] };
+    expect(doubts('2026-01-31', promised)).toEqual([]);
+    expect(doubts('2026-02-01', promised)).toEqual(doubted);
+    expect(doubts('2026-02-01', { ...promised, receipts: [{ id: 'r', orderLineId: 'x', packs: 1, handedOver: false }] })).toEqual([]);
+    // Nobody answered: two weeks.
+    expect(doubts('2026-02-03')).toEqual([]);
+    expect(doubts('2026-02-04')).toEqual(doubted);
   });
   it('R and L from different orders, or one of them a trial; nothing is said of an eye without a lens', () => {
     const orders = [
