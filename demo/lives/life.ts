@@ -6,12 +6,12 @@ import {
   daysBetween,
   lensesNeeded,
   LIFE_DAYS,
-  proposedPacks,
+  packsThatEnd,
   REORDER_MARGIN_DAYS,
   type AnswerValue,
+  type Delivery,
   type IsoDate,
   type IsoInstant,
-  type SupplyInput,
   type VisitKind,
 } from '../../src/core';
 import type { Chance } from './chance';
@@ -163,19 +163,20 @@ async function prescribes(teller: Teller, booked: Booked, worn: 'trial' | 'order
 }
 
 /** Boxes for half a year, or for what is left of the prescription; 0 where not even the smallest fits. */
-function packsFor({ practice, story, daysPerWeek }: Teller, { expiresOn }: Signed, inHand: SupplyInput['inHand']): number {
+function packsFor({ practice, story, daysPerWeek }: Teller, { expiresOn }: Signed, deliveries: readonly Delivery[]): number {
   const { packSize, leadDays } = practice.family(familyCodeOf(story));
   const wear = { modality: story.modality, daysPerWeek };
-  const fits = proposedPacks({ today: practice.today, inHand, packs: 0, packSize, leadDays, marginDays: REORDER_MARGIN_DAYS, wear }, expiresOn);
+  const input = { today: practice.today, deliveries, losses: [], packs: 0, packSize, leadDays, marginDays: REORDER_MARGIN_DAYS, wear };
+  const fits = packsThatEnd(input, expiresOn);
   return Math.min(fits, Math.max(1, Math.floor(lensesNeeded(183, wear) / packSize)));
 }
 
-/** What was handed over last, as the practice counts it. */
-async function handedOver({ practice, wearerId }: Teller): Promise<SupplyInput['inHand']> {
-  const [row] = await practice.sql<{ openedOn: IsoDate; lenses: number }[]>`
-    select coalesce(opened_on, handed_on) as opened_on, lens_count as lenses from hand_over where wearer_id = ${wearerId} order by recorded_at desc limit 1`;
-  return row ?? null;
-}
+/** What is with the wearer of the lens handed over last, as the practice counts it. */
+const handedOver = async ({ practice, wearerId }: Teller): Promise<readonly Delivery[]> => practice.sql<Delivery[]>`
+  select h.handed_on as "on", h.opened_on, h.lens_count as lenses, h.lens_count as pack_size, 'inHand' as state
+  from hand_over h
+  join (select eye, lens_id from hand_over where wearer_id = ${wearerId} order by recorded_at desc limit 1) last on last.eye = h.eye and last.lens_id = h.lens_id
+  where h.wearer_id = ${wearerId} order by h.recorded_at`;
 
 /** Ordered by telephone or after a visit, unpacked, collected. @returns how many packs an eye; 0 when none fits the prescription any more */
 async function* supplied(teller: Teller, signed: Signed): AsyncGenerator<IsoInstant, number, void> {

@@ -51,13 +51,18 @@ export async function findOrderByKey(sql: Db, practiceId: string, requestKey: st
   return row?.id ?? null;
 }
 
-/** An order with its wearer, held until the end of the transaction; null when there is none such. */
-export async function lockOrder(sql: Db, practiceId: string, orderId: string): Promise<(Order & { readonly wearerId: string }) | null> {
-  await sql`select pg_advisory_xact_lock(hashtextextended(${`order|${orderId}`}, 0))`;
+/** An order with its wearer; null when there is none such. */
+export async function findOrder(sql: Db, practiceId: string, orderId: string): Promise<(Order & { readonly wearerId: string }) | null> {
   const [of] = await sql<{ wearerId: string }[]>`select wearer_id from lens_order where practice_id = ${practiceId} and id = ${orderId}`;
   if (!of) return null;
   const [order] = asOrders(await bundle(sql, orderParts(sql, practiceId, of.wearerId, { orderId })));
   return order ? { ...order, wearerId: of.wearerId } : null;
+}
+
+/** The same, held until the end of the transaction. */
+export async function lockOrder(sql: Db, practiceId: string, orderId: string): ReturnType<typeof findOrder> {
+  await sql`select pg_advisory_xact_lock(hashtextextended(${`order|${orderId}`}, 0))`;
+  return findOrder(sql, practiceId, orderId);
 }
 
 export type NewReceipt = Omit<OrderReceiptRow, 'receivedAt' | 'receivedByName' | 'handedOver'>;

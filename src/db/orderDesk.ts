@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye, OrderKind, OrderState } from '../core';
+import type { Eye, LensIdentity, OrderKind, OrderState } from '../core';
 import type { Db } from './client';
 
 /** What of an order is still to come for one eye. */
@@ -47,3 +47,16 @@ export function listAwaitedOrders(sql: Db, practiceId: string) {
       and not exists (select 1 from order_event f where f.practice_id = o.practice_id and f.order_id = o.id and f.state = 'refused')
     order by d.due_on nulls first, o.number limit 200`;
 }
+
+/** Orders that wait for a lens, in whatever version of its family, the oldest first. */
+export const listOrdersAwaiting = (sql: Db, practiceId: string, lens: LensIdentity) => sql<{ readonly number: number; readonly wearerName: string }[]>`
+  select o.number, i.name as wearer_name
+  from lens l join lens_family_version f on f.id = l.family_version_id and f.code = ${lens.familyCode}
+  join order_line n on n.practice_id = l.practice_id and n.lens_id = l.id
+  join lens_order o on o.practice_id = n.practice_id and o.id = n.order_id join wearer_identity i on i.wearer_id = o.wearer_id
+  where l.practice_id = ${practiceId} and l.sphere_d = ${lens.sphereD} and l.cylinder_d = ${lens.cylinderD}
+    and (l.cylinder_d = 0 or l.axis_deg = ${lens.axisDeg}) and l.add_band is not distinct from ${lens.addBand}
+    and l.base_curve_mm is not distinct from ${lens.baseCurveMm} and l.diameter_mm is not distinct from ${lens.diameterMm}
+    and coalesce((select sum(r.packs) from order_receipt r where r.practice_id = n.practice_id and r.order_line_id = n.id), 0) < n.packs
+    and not exists (select 1 from order_event e where e.practice_id = o.practice_id and e.order_id = o.id and e.state = 'refused')
+  order by o.number limit 3`;

@@ -45,8 +45,10 @@ import { readDrawer, readTrialMovements } from './trialStock/queries';
 import { addStaff, changeStaff, endStaff, resetPassword } from './staff/commands';
 import { readStaff } from './staff/queries';
 import { hastenOrder, placeOrder } from './order/commands';
-import { readOrderEvents, readOrders } from './order/queries';
+import { readBox, readOrderEvents, readOrders } from './order/queries';
 import { orderTrials } from './order/trials';
+import { recordReorderCall, reorderLenses } from './reorder/commands';
+import { readReorder } from './reorder/queries';
 import { handOverBoxes, recordReceipt } from './order/receipts';
 import { recordAttempt, recordTopic, signOffLesson, startLesson } from './lesson/commands';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
@@ -76,6 +78,8 @@ export const COMMANDS = {
   changeRoom,
   setOpeningHours,
   setClosedDay,
+  reorderLenses,
+  recordReorderCall,
   recordReceipt,
   handOverBoxes,
   receiveTrials,
@@ -162,6 +166,8 @@ export const QUERIES = {
   readPrescriptionCopy,
   readOutsidePrescriptions,
   readPrescriptionFile,
+  readReorder,
+  readBox,
   readOrders,
   readDiary,
   readAppointment,

@@ -202,6 +202,18 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   handOver: () => ({ visitId: ids.visitId, version: 1, right: { lensOnEyeId: ids.onEye, lot: 'A', expiresOn: '2027-01-01' }, left: null, experienceNote: 'x' }),
   placeOrder: () => ({ visitId: ids.visitId, version: 1, requestKey: randomUUID(), prescriptionId: ids.prescriptionId, rightPacks: 1, leftPacks: 0 }),
   hastenOrder: () => ({ orderId: ids.orderId, visitId: ids.visitId }),
+  reorderLenses: () => ({
+    wearerId: ids.wearerId,
+    requestKey: randomUUID(),
+    prescriptionId: ids.prescriptionId,
+    rightPacks: 1,
+    leftPacks: 0,
+    noDanger: true,
+    sightSame: true,
+  }),
+  recordReorderCall: () => ({ wearerId: ids.wearerId, outcome: 'message' }),
+  readBox: () => ({ orderId: ids.orderId, gtin: '06291041500213' }),
+  readReorder: () => ({ wearerId: ids.wearerId }),
   readLibrary: () => ({}),
   readFamily: () => ({ code: 'plover-30-toric' }),
   exportCatalogue: () => ({}),
@@ -294,7 +306,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(127);
+    expect(names).toHaveLength(131);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

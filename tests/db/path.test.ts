@@ -213,7 +213,7 @@ describe('ordering', () => {
     const { prescriptionId } = await world.must('sign', signing(v));
     const order = { visitId: v.visitId, version: 5, requestKey: randomUUID(), prescriptionId, rightPacks: 1, leftPacks: 0 };
     expect(await world.do('placeOrder', { ...order, rightPacks: 3 })).toMatchObject({
-      error: { fields: [{ path: ['rightPacks'], code: 'pastExpiry', data: { runOut: '2028-05-21', expires: '2027-11-24' } }] },
+      error: { fields: [{ path: ['rightPacks'], code: 'examinationFirst', data: { runOut: '2028-05-21', expires: '2027-11-24' } }] },
     });
     expect(await world.do('placeOrder', { ...order, leftPacks: 1 })).toMatchObject({ error: { fields: [{ path: ['leftPacks'], code: 'eyeNotPrescribed' }] } });
     expect(await world.do('placeOrder', { ...order, rightPacks: 0 })).toMatchObject({ error: { fields: [{ code: 'packsRequired' }] } });

@@ -1,6 +1,6 @@
 import axe from 'axe-core';
 import type { Page } from '@playwright/test';
-import { desk, expect, openVisit, signIn, test, typePowers } from './site';
+import { desk, expect, openVisit, readRecord, signIn, test, typePowers } from './site';
 
 test.use({ file: 'look' });
 
@@ -29,6 +29,7 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
   await page.getByTestId('candidate-plover-30-toric').getByRole('radio').click();
   await page.getByRole('button', { name: 'Put it on both eyes' }).click();
   await page.waitForURL('**/on-eye');
+  const { wearer } = await readRecord(page, visit.split('/').pop() ?? '');
   const views = [
     '/',
     '/diary',
@@ -51,6 +52,8 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
     `${visit}/prescription`,
     `${visit}/lesson`,
     `${visit}/supply`,
+    `/wearers/${wearer.id}`,
+    `/wearers/${wearer.id}/reorder`,
   ];
   const html = page.locator('html');
   const lit = (): Promise<string | null> => html.getAttribute('data-lights');

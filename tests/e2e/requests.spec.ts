@@ -28,7 +28,7 @@ test('a request is typed in by the desk, its clock stands large, what differs is
   await expect(form).toBeHidden();
   const card = page.getByTestId('request');
   await expect(card.getByTestId('deadline')).toContainText('17:00');
-  await expect(card).toContainText('the wearer’s address, the day on which the wearer asked, R base curve, R boxes missing');
+  await expect(card).toContainText('Missing: the wearer’s address, the day on which the wearer asked, R base curve, R boxes.');
   // Searched at once by what is written; an initial may find nobody.
   await expect(card.getByLabel('Wearer')).toHaveValue('J Penrose');
   await card.getByLabel('Wearer').fill('Jory');

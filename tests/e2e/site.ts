@@ -123,6 +123,11 @@ export async function signInOnPage(page: Page, name: RegExp = /Asha Penhallow/):
 export async function signIn(page: Page, account: 'asha' | 'teo' | 'joss' | 'renny' | 'merle' = 'asha'): Promise<void> {
   const answer = await ask(page, '/api/session', { account, password: DEMO_PASSWORD });
   if (!answer.ok) throw new Error(`${account}: ${await answer.text()}`);
+  // A page that was open before has perhaps locked this browser meanwhile; whoever signs in opens it.
+  if (page.url().startsWith(siteUrl)) {
+    await page.goto('/sign-in');
+    await page.evaluate(() => localStorage.removeItem('keenfit-locked'));
+  }
   // Secure cookies go to this machine's own address without TLS as well; only the browser's store asks for a secure address.
   const url = siteUrl.replace('http:', 'https:');
   const pairs = answer.headers.getSetCookie().map((line) => line.slice(0, line.indexOf(';')).split('='));

@@ -1,10 +1,11 @@
 import type { LensRow } from './lens';
 import type { Prescription } from './prescription';
 import { boxesOf } from './boxes';
+import { inHandOf } from './eyeStock';
 import { orderOf } from './orderState';
 import type { Modality } from '../lens/family';
 import type { RawOrder } from '../supply/rawOrder';
-import { proposedPacks, supplyPlan, type SupplyInput, type SupplyPlan } from '../supply/supplyPlan';
+import { packsThatEnd, proposedPacks, supplyPlan, type SupplyInput, type SupplyPlan } from '../supply/supplyPlan';
 import type { Eye } from '../units';
 import type { WearerFile } from './wearerFile';
 
@@ -39,24 +40,20 @@ export function eyeSupply(source: SupplySource, prescription: Prescription, eye:
   const trade = from && source.family(from.familyCode);
   if (!from || !trade) return null;
   const { modality } = from;
-  const handed =
-    source.file.handOvers
-      .map((c) => c.current)
-      .filter((h) => h?.eye === eye)
-      .at(-1) ?? null;
   // Boxes handed over are in hand: only the rest is still to come.
   const order = orderOf(source.file, prescription, eye);
   const boxes = order && boxesOf(order, eye);
   const ordered = boxes ? boxes.ordered - boxes.handedOver : null;
   const base = {
     today: source.today,
-    inHand: handed && { openedOn: handed.openedOn ?? handed.handedOn, lenses: handed.lensCount },
+    deliveries: inHandOf(source.file, eye),
+    losses: [],
     packSize: trade.packSize,
     leadDays: trade.leadDays,
     marginDays: source.marginDays,
     wear: { modality, daysPerWeek: prescription.daysPerWeek },
   };
-  const proposed = proposedPacks({ ...base, packs: 0 }, prescription.expiresOn);
+  const proposed = proposedPacks(packsThatEnd({ ...base, packs: 0 }, prescription.expiresOn));
   const packs = ordered ?? typedPacks ?? proposed;
   const input = { ...base, packs };
   return {

@@ -1,12 +1,13 @@
 import { addDays, dayIn, daysBetween } from '../calendar/dates';
-import { runOutDate } from '../supply/runOut';
+import { runway } from '../supply/runway';
 import type { Purpose } from '../supply/purpose';
 import { EYES, type Eye, type IsoDate } from '../units';
 import { boxesOf } from './boxes';
 import { latest } from './chains';
+import { inHandOf } from './eyeStock';
 import type { LensRow } from './lens';
 import type { Order } from './order';
-import type { HandOverFact, WornAnswer } from './visitFacts';
+import type { WornAnswer } from './visitFacts';
 import { lastHandOver, lastOrder, orderOfHandOver, provenance, type ProvenanceFile } from './wornNow';
 
 /** What does not go together in what is known of the lenses worn: said before anything is measured through them. */
@@ -45,14 +46,7 @@ export function lastsUntil({ file, lensOf, daysPerWeek }: WornDoubtsOf, eye: Eye
   const worn = lastHandOver(file.handOvers, eye);
   const modality = worn && lensOf(worn.lensId)?.modality;
   if (!worn || !modality) return null;
-  const same = file.handOvers.flatMap((c) => (c.current?.eye === eye && c.current.lensId === worn.lensId ? [c.current] : []));
-  const begins = (h: HandOverFact): IsoDate => h.openedOn ?? h.handedOn;
-  return [...same]
-    .sort((a, b) => begins(a).localeCompare(begins(b)))
-    .reduce<IsoDate | null>((until, h) => {
-      const open = until !== null && until >= begins(h) ? addDays(until, 1) : begins(h);
-      return runOutDate(open, h.lensCount, { modality, daysPerWeek }) ?? until;
-    }, null);
+  return runway({ deliveries: inHandOf(file, eye), losses: [], wear: { modality, daysPerWeek } }).inHandUntil;
 }
 
 /** Days after which an order that nobody answered counts as due. Our own choice. */

@@ -60,18 +60,3 @@ export const reorderBy = (runOut: IsoDate, leadDays: number, marginDays = REORDE
 
 /** Packs of `packSize` that hold at least `lenses`. @example packsFor(13, 6) → 3 */
 export const packsFor = (lenses: number, packSize: number): number => Math.ceil(lenses / packSize);
-
-/**
- * Most packs one eye may have so that the last lens is not worn past a day, at least 0. An order never reaches
- * past the prescription's expiry by default.
- * @example packsWithin('2026-01-01', '2026-12-31', 6, {modality: 'monthly', daysPerWeek: 7}) → 2
- * @source common practice; default stated in the practice's settings
- */
-export function packsWithin(opened: IsoDate, lastDay: IsoDate, packSize: number, plan: WearPlan): number {
-  let packs = 0;
-  for (;;) {
-    const end = runOutDate(opened, (packs + 1) * packSize, plan);
-    if (end === null || end > lastDay || packs > 400) return packs;
-    packs += 1;
-  }
-}

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addDays, lastWearDay, lensesNeeded, packsFor, packsWithin, proposedPacks, reorderBy, runOutDate, supplyPlan, type WearPlan } from '../index';
+import { addDays, lastWearDay, lensesNeeded, packsFor, packsThatEnd, proposedPacks, reachOf, reorderBy, runOutDate, supplyPlan, type WearPlan } from '../index';
 
 const monthly: WearPlan = { modality: 'monthly', daysPerWeek: 7 };
 
@@ -33,17 +33,18 @@ describe('lenses for a year', () => {
 });
 
 describe('the plan of one eye', () => {
-  const base = { today: '2026-11-24', packSize: 6, leadDays: 5, marginDays: 7, wear: monthly };
+  const base = { today: '2026-11-24', deliveries: [], losses: [], packSize: 6, leadDays: 5, marginDays: 7, wear: monthly };
+  const trial = [{ on: '2026-11-24', openedOn: '2026-11-24', lenses: 1, packSize: 1, state: 'inHand' }] as const;
   it('a trial in hand, one box behind it', () => {
-    const plan = supplyPlan({ ...base, inHand: { openedOn: '2026-11-24', lenses: 1 }, packs: 1 });
-    expect(plan).toEqual({ inHandUntil: '2026-12-23', orderOpens: '2026-12-24', runOut: '2027-06-21', ifOpened: true, reorderBy: '2027-06-09' });
+    const plan = supplyPlan({ ...base, deliveries: trial, packs: 1 });
+    expect(plan).toMatchObject({ inHandUntil: '2026-12-23', orderOpens: '2026-12-24', runOut: '2027-06-21', ifOpened: true, reorderBy: '2027-06-09' });
   });
   it('nothing in hand: the box is opened when it comes', () => {
-    expect(supplyPlan({ ...base, inHand: null, packs: 1 })).toMatchObject({ orderOpens: '2026-11-29', runOut: '2027-05-27', ifOpened: true });
+    expect(supplyPlan({ ...base, packs: 1 })).toMatchObject({ orderOpens: '2026-11-29', runOut: '2027-05-27', ifOpened: true });
   });
   it('no box: what is in hand decides', () => {
-    expect(supplyPlan({ ...base, inHand: { openedOn: '2026-11-24', lenses: 1 }, packs: 0 })).toMatchObject({ runOut: '2026-12-23', ifOpened: false });
-    expect(supplyPlan({ ...base, inHand: null, packs: 0 })).toMatchObject({ runOut: null, reorderBy: null });
+    expect(supplyPlan({ ...base, deliveries: trial, packs: 0 })).toMatchObject({ runOut: '2026-12-23', ifOpened: false });
+    expect(supplyPlan({ ...base, packs: 0 })).toMatchObject({ runOut: null, reorderBy: null });
   });
   it('a proposal never reaches past the prescription', () => {
     fc.assert(
@@ -54,8 +55,8 @@ describe('the plan of one eye', () => {
         fc.integer({ min: 20, max: 730 }),
         (modality, daysPerWeek, packSize, span) => {
           const expires = addDays('2026-11-24', span);
-          const input = { ...base, packSize, inHand: null, packs: 0, wear: { modality, daysPerWeek } as const };
-          const packs = proposedPacks(input, expires);
+          const input = { ...base, packSize, packs: 0, wear: { modality, daysPerWeek } as const };
+          const packs = packsThatEnd(input, expires);
           const { runOut } = supplyPlan({ ...input, packs });
           if (packs > 0) expect(runOut !== null && runOut <= expires).toBe(true);
           const more = supplyPlan({ ...input, packs: packs + 1 }).runOut;
@@ -64,9 +65,21 @@ describe('the plan of one eye', () => {
       ),
     );
   });
+  it('what is ordered counts before what is thought of', () => {
+    const onTheWay = { on: '2026-12-01', openedOn: null, lenses: 6, packSize: 6, state: 'onTheWay' } as const;
+    const plan = supplyPlan({ ...base, deliveries: [...trial, onTheWay], packs: 1 });
+    expect([plan.inHandUntil, plan.orderOpens, plan.runway.runOut, plan.runOut]).toEqual(['2026-12-23', '2026-12-24', '2027-06-21', '2027-12-18']);
+    expect(packsThatEnd({ ...base, deliveries: [onTheWay], packs: 0 }, '2027-11-30')).toBe(1);
+  });
+  it('twelve monthlies end within a year, one pack over goes with the examination booked, two are a prescriber’s to say', () => {
+    const within = packsThatEnd({ ...base, packs: 0 }, '2027-11-28');
+    expect(within).toBe(2);
+    expect([1, 2, 3, 4].map((packs) => reachOf(packs, within))).toEqual(['within', 'within', 'oneOver', 'tooFar']);
+    // Two months left: not even one ends in time; the smallest order is proposed all the same.
+    expect(proposedPacks(packsThatEnd({ ...base, packs: 0 }, '2027-01-24'))).toBe(1);
+  });
   it('order-by: run-out less delivery less margin', () => {
     expect(reorderBy('2026-12-16', 7, 7)).toBe('2026-12-02');
     expect(packsFor(13, 6)).toBe(3);
-    expect(packsWithin('2026-01-01', '2026-12-31', 6, monthly)).toBe(2);
   });
 });

@@ -1,12 +1,14 @@
 import { addDays } from '../calendar/dates';
 import type { IsoDate } from '../units';
-import { packsWithin, reorderBy, runOutDate, type WearPlan } from './runOut';
+import { reorderBy, type WearPlan } from './runOut';
+import { runway, type Delivery, type Loss, type Runway } from './runway';
 
 export interface SupplyInput {
   readonly today: IsoDate;
-  /** Lenses handed over for this eye and when the first was opened; null when none went home. */
-  readonly inHand: { readonly openedOn: IsoDate; readonly lenses: number } | null;
-  /** On order or thought of; 0 packs when nothing is. */
+  /** What the wearer has, and what is ordered already. */
+  readonly deliveries: readonly Delivery[];
+  readonly losses: readonly Loss[];
+  /** Thought of; 0 packs when nothing is. */
   readonly packs: number;
   readonly packSize: number;
   readonly leadDays: number;
@@ -17,42 +19,73 @@ export interface SupplyInput {
 export interface SupplyPlan {
   /** Last day with a lens from what was handed over. */
   readonly inHandUntil: IsoDate | null;
-  /** Day the first lens of the order would be opened: when the lenses in hand end, or when the order comes. */
+  /** Day the first lens of the order would be opened: when the lenses before it end, or when the order comes. */
   readonly orderOpens: IsoDate;
   /** Last day with a lens, order included; null when there is neither. */
   readonly runOut: IsoDate | null;
   /** True while the run-out rests on an order that nobody has opened yet: "if opened on …". */
   readonly ifOpened: boolean;
   readonly reorderBy: IsoDate | null;
+  readonly runway: Runway;
 }
 
 /**
- * How long one eye's lenses last: first what was handed over, then the order.
+ * How long one eye's lenses last: first what was handed over, then what is ordered, then what is thought of.
  * @returns days, all calendar days of the practice
- * @example supplyPlan({today: '2026-11-24', inHand: null, packs: 0, packSize: 6, leadDays: 7, marginDays: 7, wear}).runOut → null
+ * @example supplyPlan({today: '2026-11-24', deliveries: [], losses: [], packs: 0, packSize: 6, leadDays: 7, marginDays: 7, wear}).runOut → null
  * @source computed; stock starts at hand-over: common practice
  */
 export function supplyPlan(input: SupplyInput): SupplyPlan {
-  const { today, inHand, packs, packSize, leadDays, marginDays, wear } = input;
-  const inHandUntil = inHand ? runOutDate(inHand.openedOn, inHand.lenses, wear) : null;
+  const { today, deliveries, losses, packs, packSize, leadDays, marginDays, wear } = input;
   const arrives = addDays(today, leadDays);
-  const after = inHandUntil ? addDays(inHandUntil, 1) : arrives;
-  const orderOpens = after > arrives ? after : arrives;
-  const ordered = runOutDate(orderOpens, packs * packSize, wear);
-  const runOut = ordered ?? inHandUntil;
+  const thought: Delivery = { on: arrives, openedOn: null, lenses: packs * packSize, packSize, state: 'proposed' };
+  const of = runway({ deliveries: packs > 0 ? [...deliveries, thought] : deliveries, losses, wear });
+  const { inHandUntil, wouldLast } = of;
+  const first = of.boxes.find((b) => b.state !== 'inHand');
+  const after = inHandUntil === null ? arrives : addDays(inHandUntil, 1);
   return {
     inHandUntil,
-    orderOpens,
-    runOut,
-    ifOpened: ordered !== null,
-    reorderBy: runOut === null ? null : reorderBy(runOut, leadDays, marginDays),
+    orderOpens: first?.from ?? (after > arrives ? after : arrives),
+    runOut: wouldLast,
+    ifOpened: first !== undefined,
+    reorderBy: wouldLast === null ? null : reorderBy(wouldLast, leadDays, marginDays),
+    runway: of,
   };
 }
 
+/** Most packs that anybody is sold at once, by whatever prescription. Our own choice. */
+const MOST_PACKS = 60;
+
 /**
- * Packs proposed for one eye: as many as end by the prescription's expiry.
- * @example proposedPacks({today: '2026-11-24', inHand: null, packs: 0, packSize: 6, leadDays: 7, marginDays: 7, wear}, '2027-11-24') → 1
- * @source an order never reaches past the expiry by default: common practice
+ * Packs of one eye that still end by a day: an order never reaches past the prescription's expiry by default.
+ * @example packsThatEnd({today: '2026-11-24', deliveries: [], losses: [], packs: 0, packSize: 6, leadDays: 7, marginDays: 7, wear}, '2027-11-24') → 1
+ * @source common practice; default stated in the practice's settings
  */
-export const proposedPacks = (input: SupplyInput, expiresOn: IsoDate): number =>
-  packsWithin(supplyPlan(input).orderOpens, expiresOn, input.packSize, input.wear);
+export function packsThatEnd(input: SupplyInput, lastDay: IsoDate): number {
+  let packs = 0;
+  while (packs < MOST_PACKS) {
+    const { runOut } = supplyPlan({ ...input, packs: packs + 1 });
+    if (runOut === null || runOut > lastDay) return packs;
+    packs += 1;
+  }
+  return packs;
+}
+
+/** How far an order reaches beside the end of its prescription. */
+export type OrderReach = 'within' | 'oneOver' | 'tooFar';
+
+/**
+ * Packs are rounded down to what the prescription still covers; one pack over goes with the examination booked, since a refusal
+ * makes people stretch; more than that is a prescriber's to say.
+ * @param within the most packs that end by the expiry
+ * @example reachOf(1, 0) → 'oneOver'
+ * @source common practice
+ */
+export const reachOf = (packs: number, within: number): OrderReach => (packs <= within ? 'within' : packs === within + 1 ? 'oneOver' : 'tooFar');
+
+/**
+ * Packs proposed for one eye: those that end by the expiry; where not even one does, the smallest order, for which the
+ * examination is booked first.
+ * @example proposedPacks(0) → 1
+ */
+export const proposedPacks = (within: number): number => Math.max(1, within);

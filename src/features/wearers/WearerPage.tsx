@@ -41,7 +41,10 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
     router.push(`/diary?for=${wearer.id}&visit=${proposedFor(file, session).kind}`);
   };
   const mayOpen = VISIT_KINDS.some((kind) => mayOpenVisit(session.viewer.roles, kind));
+  const mayOrder = may(session.viewer.roles, 'orders') && file.prescriptions.length > 0;
+  const reorder = (): void => router.push(`/wearers/${wearer.id}/reorder`);
   const close = (): void => setPanel(null);
+  useKey('o', () => (mayOrder ? reorder() : undefined), [mayOrder]);
   useKey(
     'n',
     (event) => {
@@ -78,6 +81,11 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
               <Button onClick={() => setPanel('edit')}>{t('edit')}</Button>
               <Button onClick={() => void book()}>{t('book')}</Button>
             </>
+          ) : null}
+          {mayOrder ? (
+            <Button keys={['O']} onClick={reorder}>
+              {t('reorder')}
+            </Button>
           ) : null}
           {openNow ? (
             <Button look="act" onClick={() => router.push(`/visits/${openNow.id}/${stepSlug(firstStep(openNow.kind))}`)}>

@@ -1,5 +1,5 @@
 import { err, ok, type Result } from '../../lib/outcome';
-import { gtin14, hasCheckDigit } from './checkDigit';
+import { gtin14, hasCheckDigit } from '../../core';
 import { dayOf } from './day';
 import { identifierAt } from './identifiers';
 

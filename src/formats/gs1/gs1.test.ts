@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkDigit, gtin14, hasCheckDigit } from './checkDigit';
+import { checkDigit, gtin14, hasCheckDigit } from '../../core';
 import { dayOf, dayText, yearOf } from './day';
 import { elementString, printedElements, readBoxCode, SEPARATOR, type BoxCode, type Element } from './elementString';
 

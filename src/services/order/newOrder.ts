@@ -13,8 +13,10 @@ export interface Ordered {
 }
 
 /** The order that this very press made already: the same press twice is one order. */
-export async function orderOfPress({ tx, caller }: Context, form: { readonly requestKey: string; readonly visitId: string }): Promise<Ordered | null> {
-  const there = await findOrderByKey(tx, caller.practiceId, form.requestKey);
+export const orderOfKey = ({ tx, caller }: Context, requestKey: string): Promise<string | null> => findOrderByKey(tx, caller.practiceId, requestKey);
+/** The same, as an order of a visit answers. */
+export async function orderOfPress(context: Context, form: { readonly requestKey: string; readonly visitId: string }): Promise<Ordered | null> {
+  const there = await orderOfKey(context, form.requestKey);
   return there === null ? null : { orderId: there, visitId: form.visitId, version: null };
 }
 

@@ -1,10 +1,14 @@
 import 'server-only';
-import { countOrderEvents } from '../../db/order';
-import { listAwaitedOrders, type AwaitedOrder } from '../../db/orderDesk';
+import { countOrderEvents, findOrder } from '../../db/order';
+import type { Eye, LensRow } from '../../core';
+import { listLenses } from '../../db/lens';
+import { listAwaitedOrders, listOrdersAwaiting, type AwaitedOrder } from '../../db/orderDesk';
+import { listPackageCodes } from '../../db/packageCode';
 import { notFound, ok, type Result } from '../../lib/outcome';
-import { orderEventsForm } from '../../schema/order';
+import { boxForm, orderEventsForm } from '../../schema/order';
 import { emptyForm } from '../../schema/fields';
 import { defineQuery } from '../define';
+import { eyesOfLens } from './boxCodes';
 import { sessionContextOf, type SessionContext } from '../sessionContext';
 
 /** How much has happened to some orders: asked while a supplier's answer is awaited, it reads nothing of any record. */
@@ -28,4 +32,37 @@ export const readOrders = defineQuery({
   about: () => null,
   run: async (context): Promise<Result<{ readonly session: SessionContext; readonly orders: readonly AwaitedOrder[] }>> =>
     ok({ session: sessionContextOf(context), orders: await listAwaitedOrders(context.tx, context.caller.practiceId) }),
+});
+
+/** What the code of a scanned box names, and whose line of an order that is. */
+export interface BoxNamed {
+  /** Null where the code was never met. */
+  readonly lens: LensRow | null;
+  readonly eyes: readonly Eye[];
+  /** Other orders that wait for this lens: the box may be theirs. */
+  readonly others: readonly { readonly number: number; readonly wearerName: string }[];
+}
+
+export const readBox = defineQuery({
+  name: 'readBox',
+  right: 'handOver',
+  audited: false,
+  input: boxForm,
+  about: () => null,
+  run: async (context, form): Promise<Result<BoxNamed>> => {
+    const { tx, caller } = context;
+    const order = await findOrder(tx, caller.practiceId, form.orderId);
+    if (!order) return notFound('order');
+    const [known] = await listPackageCodes(tx, caller.practiceId, [form.gtin]);
+    if (!known) return ok({ lens: null, eyes: [], others: [] });
+    const { gtin: _gtin, ...lens } = known;
+    const ordered = await listLenses(
+      tx,
+      caller.practiceId,
+      order.lines.flatMap((l) => l.lensId ?? []),
+    );
+    const eyes = eyesOfLens(order, lens, Object.fromEntries(ordered.map((l) => [l.id, l])));
+    const others = eyes.length > 0 ? [] : await listOrdersAwaiting(tx, caller.practiceId, lens);
+    return ok({ lens, eyes, others });
+  },
 });

@@ -9,6 +9,7 @@ import { must } from '../../lib/assert';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { handOverBoxesForm, receiptForm } from '../../schema/order';
 import { defineCommand, type Context } from '../define';
+import { checkCodes, keepCodes } from './boxCodes';
 import { makeableLenses } from '../lensOnEye/makeableLens';
 import { unlistedLens } from '../lensOnEye/unlistedLens';
 import { lockVisit } from '../visit/lock';
@@ -76,6 +77,7 @@ export const recordReceipt = defineCommand({
     if (!order) return notFound('order');
     if (order.events.some((e) => e.state === 'refused')) return ruleBroken('orderRefused');
     const receipts: NewReceipt[] = [];
+    const scanned = [];
     const detail: Record<string, string | number> = {};
     for (const eye of EYES) {
       const box = form[eye];
@@ -84,14 +86,19 @@ export const recordReceipt = defineCommand({
       if (!line.ok) return line;
       const lens = await lensInBox(context, eye, line.value, box);
       if (!lens.ok) return lens;
-      receipts.push({ id: newId(), orderLineId: line.value.id, lensId: lens.value, lot: box.lot, expiresOn: box.expiresOn, packs: box.packs });
+      const receipt = { id: newId(), orderLineId: line.value.id, lensId: lens.value, lot: box.lot, expiresOn: box.expiresOn, packs: box.packs };
+      receipts.push(receipt);
+      scanned.push({ eye, receipt, boxes: box.codes });
       detail[eye] = box.packs;
     }
+    const codes = await checkCodes(context, order, scanned, form.relearnReason);
+    if (!codes.ok) return codes;
     if (order.kind === 'trial') {
       const kept = await intoDrawer(context, order, receipts, form.despiteReason);
       if (!kept.ok) return kept;
     }
     await insertReceipts(tx, caller.practiceId, order.id, receipts, { at: now, by: caller.personId, eventId: newId(), detail });
+    await keepCodes(context, scanned, codes.value);
     return ok({ orderId: order.id });
   },
 });

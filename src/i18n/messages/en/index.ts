@@ -55,6 +55,8 @@ import purposes from './purposes.messages.json';
 import range from './range.messages.json';
 import raw from './raw.messages.json';
 import redEye from './redEye.messages.json';
+import reorder from './reorder.messages.json';
+import reorderProblems from './reorderProblems.messages.json';
 import redEyeProblems from './redEyeProblems.messages.json';
 import receipt from './receipt.messages.json';
 import refraction from './refraction.messages.json';
@@ -134,7 +136,7 @@ export const en = {
   print,
   problems: { ...problems, ...diaryProblems,
     ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
-    ...supplyProblems,
+    ...supplyProblems, ...reorderProblems,
     ...outsideProblems },
   purposes,
   range,
@@ -165,6 +167,7 @@ export const en = {
   aftercare,
   asLastTime,
   conflict,
+  reorder,
   redEye,
   outside,
   requests,

@@ -6,6 +6,9 @@ import type { WorkingBlock } from '../../../common/Working';
 import { useVisit } from '../../shell/VisitProvider';
 import type { Supply } from './useSupply';
 
+/** Most hand-overs that a working lists. */
+const SHOWN = 3;
+
 /** How the days of each eye's lenses, and the cost, come about. */
 export function useSupplyWorking({ supplies, total }: Supply): readonly WorkingBlock[] {
   const t = useTranslations('supply');
@@ -20,10 +23,12 @@ export function useSupplyWorking({ supplies, total }: Supply): readonly WorkingB
     const lasts = daily
       ? t('workingDaily', { packs: s.packs, size: s.packSize, days: input.wear.daysPerWeek })
       : t('workingReusable', { packs: s.packs, size: s.packSize, life });
-    const inHand =
-      plan.inHandUntil && input.inHand
-        ? [{ what: t('workingInHand', { day: formatShortDay(input.inHand.openedOn), count: input.inHand.lenses, life }), comes: formatDay(plan.inHandUntil) }]
-        : [];
+    // Hand-overs of years ago are used up: the last few tell how the day comes about.
+    const handed = input.deliveries.filter((d) => d.state === 'inHand').slice(-SHOWN);
+    const inHand = handed.map((d, i) => ({
+      what: t('workingInHand', { day: formatShortDay(d.openedOn ?? d.on), count: d.lenses, life }),
+      comes: plan.inHandUntil && i === handed.length - 1 ? formatDay(plan.inHandUntil) : '',
+    }));
     const lines = [
       ...inHand,
       { what: t('workingArrives', { lead: s.leadDays }), comes: t('workingOpens', { day: formatDay(plan.orderOpens) }) },

@@ -1,0 +1,111 @@
+import { useRef, useState } from 'react';
+import {
+  addDays,
+  EYES,
+  examinationBooked,
+  eyeReorder,
+  formatRefraction,
+  inForce,
+  offersOf,
+  orderCost,
+  reorderBar,
+  supplyPlan,
+  type Eye,
+  type EyeReorder,
+  type Purpose,
+  type ReorderOutcome,
+} from '@/core';
+import type { ReorderPage } from '@/services/reorder/queries';
+import { useServer } from '../common/ServerProvider';
+import { useSending } from '../common/useSending';
+import { plansWith } from './axis';
+
+/** Boxes as typed: a whole number, or NaN. */
+const packsTyped = (text: string): number => (/^\d{1,2}$/.test(text.trim()) ? Number(text) : NaN);
+
+/** A telephone reorder: what the wearer has, what is offered, what was asked and said, and the order. */
+export function useReorder({ file, trade, calls }: Omit<ReorderPage, 'session'>, onDone: (orderId: string | null) => void) {
+  const { session, command } = useServer();
+  const { today, settings } = session;
+  const held = inForce(file.prescriptions);
+  const [purpose, setPurpose] = useState<Purpose | null>(null);
+  const prescription = held.find((p) => p.purpose === purpose) ?? held[0] ?? null;
+  const source = { file, trade, today, marginDays: settings.reorderMarginDays };
+  const of = (eye: Eye): EyeReorder | null => prescription && eyeReorder(source, prescription, eye);
+  const eyes: Readonly<Record<Eye, EyeReorder | null>> = { right: of('right'), left: of('left') };
+  const offers = offersOf(eyes);
+  const [typed, setTyped] = useState<Readonly<Partial<Record<Eye, string>>>>({});
+  const usual = Math.min(...EYES.flatMap((eye) => eyes[eye]?.proposed ?? []));
+  const textOf = (eye: Eye): string => typed[eye] ?? (eyes[eye] ? String(usual) : '');
+  const packs: Readonly<Record<Eye, number>> = {
+    right: eyes.right ? packsTyped(textOf('right')) : 0,
+    left: eyes.left ? packsTyped(textOf('left')) : 0,
+  };
+  const [asked, setAsked] = useState({ noDanger: false, sightSame: false });
+  const [pastExpiryNote, setPastExpiryNote] = useState('');
+  const [note, setNote] = useState('');
+  const { send, problem, setProblem, busy } = useSending<'recordReorderCall'>(() => onDone(null));
+  const [ordering, setOrdering] = useState(false);
+  const requestKey = useRef<string | null>(null);
+  const order = async (): Promise<void> => {
+    if (!prescription || ordering) return;
+    // One key for this intention: pressed twice, or sent again after an outage, it is one order.
+    requestKey.current ??= crypto.randomUUID();
+    setOrdering(true);
+    const done = await command('reorderLenses', {
+      wearerId: file.wearer.id,
+      requestKey: requestKey.current,
+      prescriptionId: prescription.id,
+      rightPacks: packs.right,
+      leftPacks: packs.left,
+      // What was not pressed is refused by name.
+      noDanger: asked.noDanger as true,
+      sightSame: asked.sightSame as true,
+      pastExpiryNote,
+      note,
+    });
+    setOrdering(false);
+    if (!done) return;
+    setProblem(done.ok ? null : done.error);
+    if (!done.ok) return;
+    requestKey.current = null;
+    onDone(done.value.orderId);
+  };
+  return {
+    file,
+    calls,
+    today,
+    held,
+    prescription,
+    setPurpose,
+    eyes,
+    offers,
+    packs,
+    textOf,
+    setTyped: (eye: Eye, text: string) => setTyped({ ...typed, [eye]: text }),
+    choose: (count: number) => setTyped({ ...(eyes.right ? { right: String(count) } : {}), ...(eyes.left ? { left: String(count) } : {}) }),
+    plans: plansWith(eyes, packs, (eye, count) => supplyPlan({ ...eye.input, packs: count })),
+    cost: orderCost(eyes, packs),
+    bar: reorderBar(file, prescription, eyes, today),
+    /** The examination from which a new prescription may come, where one is booked. */
+    examination: examinationBooked(file.appointments, { today, until: null, timeZone: session.practice.timeZone }),
+    endsSoon: prescription !== null && prescription.expiresOn < addDays(today, 61),
+    asked,
+    setAsked,
+    note,
+    setNote,
+    pastExpiryNote,
+    setPastExpiryNote,
+    problem,
+    busy: busy || ordering,
+    order,
+    /** The call ended without an order. */
+    end: (outcome: Exclude<ReorderOutcome, 'ordered'>, laterOn: string | null) =>
+      send('recordReorderCall', { wearerId: file.wearer.id, outcome, laterOn, note }),
+    powerOf: (eye: Eye): string => {
+      const lens = eyes[eye]?.lens;
+      return lens ? formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }) : '';
+    },
+  };
+}
+export type ReorderPageState = ReturnType<typeof useReorder>;

@@ -1,0 +1,49 @@
+import 'server-only';
+import type { ReorderCall, ReorderTrade, WearerFile } from '../../core';
+import { findFamilyInForce } from '../../db/family';
+import { listReorderCalls } from '../../db/reorderCall';
+import { notFound, ok, type Result } from '../../lib/outcome';
+import { reorderPageForm } from '../../schema/reorder';
+import { defineQuery } from '../define';
+import { sessionContextOf, type SessionContext } from '../sessionContext';
+import { namedLenses } from '../visit/lenses';
+import { readWearerFile } from '../wearer/file';
+
+const tradeOf = ({ packSize, packPriceMinor, rebateMinor, leadDays, lastOrderOn }: ReorderTrade): ReorderTrade => ({
+  packSize,
+  packPriceMinor,
+  rebateMinor,
+  leadDays,
+  lastOrderOn,
+});
+
+/** The last calls that a page shows. */
+const CALLS = 5;
+
+/** What somebody at the telephone needs of a wearer whose lenses run low. */
+export interface ReorderPage {
+  readonly session: SessionContext;
+  readonly file: WearerFile;
+  /** What the families prescribed are sold in today, by code. */
+  readonly trade: Readonly<Record<string, ReorderTrade>>;
+  readonly calls: readonly ReorderCall[];
+}
+
+export const readReorder = defineQuery({
+  name: 'readReorder',
+  right: 'orders',
+  input: reorderPageForm,
+  about: (form) => ({ subjectKind: 'wearer', subjectId: form.wearerId }),
+  run: async (context, form): Promise<Result<ReorderPage>> => {
+    const file = await readWearerFile(context, form.wearerId, null);
+    if (!file) return notFound('wearer');
+    const ids = file.prescriptions.flatMap((p) => p.eyes.flatMap((e) => e.lensId ?? []));
+    const { ofLenses } = await namedLenses(context, ids);
+    // A laboratory's lens has no row of its own before it was made: its family is named.
+    const raw = file.prescriptions.flatMap((p) => p.eyes.flatMap((e) => (e.raw === null ? [] : [e.raw.familyCode])));
+    const ofRaw = await Promise.all([...new Set(raw)].map((code) => findFamilyInForce(context.tx, context.caller.practiceId, code, context.today)));
+    const trade = Object.fromEntries([...ofLenses, ...ofRaw.flatMap((f) => f ?? [])].map((family) => [family.code, tradeOf(family)]));
+    const calls = await listReorderCalls(context.tx, context.caller.practiceId, form.wearerId, CALLS);
+    return ok({ session: sessionContextOf(context), file, trade, calls });
+  },
+});
