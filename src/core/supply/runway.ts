@@ -64,9 +64,11 @@ interface Unit {
   readonly delivery: Delivery;
   readonly box: string;
 }
+/** What is here is used up before what is ordered, and that before what is thought of; each by its day. */
+const RANK: Readonly<Record<DeliveryState, number>> = { inHand: 0, onTheWay: 1, proposed: 2 };
 const unitsOf = (deliveries: readonly Delivery[]): readonly Unit[] =>
   [...deliveries]
-    .sort((a, b) => (a.openedOn ?? a.on).localeCompare(b.openedOn ?? b.on))
+    .sort((a, b) => RANK[a.state] - RANK[b.state] || (a.openedOn ?? a.on).localeCompare(b.openedOn ?? b.on))
     .flatMap((delivery, nth) => Array.from({ length: delivery.lenses }, (_, i) => ({ delivery, box: `${nth} ${Math.floor(i / delivery.packSize)}` })));
 
 /** A lens with the days it is worn; one that was lost unopened is none. */

@@ -25,7 +25,7 @@ export function Offers({ page }: Of) {
   return (
     <section className="py-3">
       <h2 className="pb-1">{t('offersTitle', { count: both.length })}</h2>
-      <table className="ledger" data-testid="offers">
+      <table className="ledger whitespace-nowrap" data-testid="offers">
         <thead>
           <tr>
             <th scope="col">{t('each')}</th>
@@ -112,8 +112,10 @@ function EyeBoxes({ page, eye }: Of & { readonly eye: Eye }) {
   const runOut = page.plans[eye]?.runOut ?? null;
   return (
     <>
-      <dt className="flex items-end gap-2 flex-wrap">
-        <EyeBadge eye={eye} />
+      <dt className="flex items-start gap-2 flex-wrap">
+        <span className="pt-7">
+          <EyeBadge eye={eye} />
+        </span>
         <Field
           label={t('boxesOf', { eye: eyeWords.short(eye) })}
           value={page.textOf(eye)}
@@ -122,11 +124,11 @@ function EyeBoxes({ page, eye }: Of & { readonly eye: Eye }) {
           className="w-[110px]"
           problem={fault}
         />
-        <span className="label pb-6">
+        <span className="label pt-8">
           {t('line', { family: of.familyName, size: of.trade.packSize, price: formatMoney(of.trade.packPriceMinor, session.practice.currency) })}
         </span>
       </dt>
-      <dd className="text-right pb-6">
+      <dd className="text-right">
         {runOut === null ? null : (
           <Figure id={`reorder-${eye}`}>
             <span data-testid={`lasts-${eye}`}>{formatDay(runOut)}</span>

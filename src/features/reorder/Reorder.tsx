@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { lazy, Suspense, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
-import type { ReorderOutcome } from '@/core';
+import { dayIn, EYES, type ReorderOutcome } from '@/core';
 import { formatDay } from '@/i18n/format';
 import eyesWords from '@/i18n/messages/en/eyes.messages.json';
 import purposesWords from '@/i18n/messages/en/purposes.messages.json';
@@ -19,7 +19,9 @@ import { Frame } from '@/ui/Frame';
 import { KeyCap, Stated } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
 import { useKey } from '../common/keys';
+import { useEyeWords } from '../common/eyeWords';
 import { Rail } from '../common/Rail';
+import { useServer } from '../common/ServerProvider';
 import { WearerStrip } from '../common/WearerStrip';
 import { WorkingProvider } from '../common/Working';
 import { useRefusalWords } from '../common/words';
@@ -27,7 +29,7 @@ import { Asked } from './Asked';
 import { Offers } from './Offers';
 import { ReorderMargin } from './ReorderMargin';
 import { Runways } from './Runways';
-import { useReorder, type ReorderPageState } from './useReorder';
+import { powerOf, useReorder, type ReorderPageState } from './useReorder';
 import { useReorderWorking } from './useReorderWorking';
 
 const TriagePanel = lazy(() => import('../common/triage/TriagePanel').then((m) => ({ default: m.TriagePanel })));
@@ -127,11 +129,31 @@ function Telephone({ telephone, word }: { readonly telephone: string | null; rea
 function Prescribed({ page }: { readonly page: ReorderPageState }) {
   const t = useTranslations('reorder');
   const purposes = useTranslations('purposes');
-  const { prescription, held } = page;
+  const eyeWords = useEyeWords();
+  const { session } = useServer();
+  const { prescription, held, file } = page;
   if (!prescription) return null;
+  const [last] = file.orders;
   return (
-    <div className="py-3 border-b border-rule flex items-center gap-3 flex-wrap">
+    <div className="py-3 border-b border-rule flex items-center gap-x-4 gap-y-1 flex-wrap">
       <span>{t('prescription', { number: prescription.number, day: formatDay(prescription.expiresOn) })}</span>
+      {last ? (
+        <span className="label">
+          {t('lastOrder', {
+            number: last.number,
+            day: formatDay(dayIn(last.placedAt, session.practice.timeZone)),
+            count: last.lines.reduce((sum, l) => sum + l.packs, 0),
+          })}
+        </span>
+      ) : null}
+      {EYES.map((eye) => {
+        const other = page.wornOther(eye);
+        return other ? (
+          <Stated key={eye} state="watch">
+            {t('wornOther', { eye: eyeWords.name(eye), power: powerOf(other), family: other.familyName })}
+          </Stated>
+        ) : null;
+      })}
       {held.length > 1 ? (
         <Segment label={t('purpose')} values={held.map((p) => p.purpose)} value={prescription.purpose} word={(p) => purposes(p)} onChoose={page.setPurpose} />
       ) : null}

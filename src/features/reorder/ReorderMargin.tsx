@@ -18,7 +18,12 @@ export function ReorderMargin({ page, blocks }: { readonly page: ReorderPageStat
     ...EYES.flatMap((eye) => {
       const until = day(eye);
       if (!page.eyes[eye]) return [];
-      return [until === null ? t('sayNothing', { eye: eyeWords.name(eye) }) : t('sayUntil', { eye: eyeWords.name(eye), day: formatDay(until) })];
+      const name = { eye: eyeWords.name(eye) };
+      const coming = page.eyes[eye].plan.runway.runOut;
+      return [
+        until !== null ? t('sayUntil', { ...name, day: formatDay(until) }) : t('sayNothing', name),
+        ...(coming !== null && coming !== until ? [t('sayComing', { day: formatDay(coming) })] : []),
+      ];
     }),
     ...(page.bar === null && page.cost.upFront > 0
       ? [t('sayOrder', { right: page.packs.right || 0, left: page.packs.left || 0, cost: formatMoney(page.cost.upFront, currency) })]

@@ -32,7 +32,7 @@ export function Runways({ page }: { readonly page: ReorderPageState }) {
     return plan ? [t('axisEye', { eye: eyeWords.name(eye), inHand: dayOr(plan.inHandUntil, t('nothing')), all: dayOr(plan.runOut, t('nothing')) })] : [];
   });
   return (
-    <figure>
+    <figure className="max-w-[520px]">
       <figcaption className="grid grid-cols-[1fr_132px_1fr] items-center border-b border-rule-2 py-2">
         <span className="flex justify-end items-center gap-2 pr-3">
           <span className="value">{page.powerOf('right')}</span> <EyeBadge eye="right" />
@@ -44,7 +44,7 @@ export function Runways({ page }: { readonly page: ReorderPageState }) {
       </figcaption>
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        className="w-full max-w-[520px]"
+        className="w-full"
         role="img"
         aria-label={[...said, t('axisExpires', { day: formatDay(prescription.expiresOn) })].join(' ')}
       >
@@ -52,7 +52,7 @@ export function Runways({ page }: { readonly page: ReorderPageState }) {
           <path d="M0 0v7" stroke="var(--ink)" strokeWidth="1.3" />
         </pattern>
         <rect x={WIDTH / 2 - SPINE / 2} y="0" width={SPINE} height={HEIGHT} fill="var(--spine)" />
-        <Months axis={axis} today={today} />
+        <Months axis={axis} today={today} expiresOn={prescription.expiresOn} />
         {EYES.map((eye) => {
           const plan = plans[eye];
           return plan ? <EyeBoxes key={eye} eye={eye} plan={plan} axis={axis} today={today} /> : null;
@@ -79,11 +79,11 @@ export function Runways({ page }: { readonly page: ReorderPageState }) {
 
 const dayOr = (day: IsoDate | null, none: string): string => (day === null ? none : formatDay(day));
 
-function Months({ axis, today }: { readonly axis: Axis; readonly today: IsoDate }) {
+function Months({ axis, today, expiresOn }: { readonly axis: Axis; readonly today: IsoDate; readonly expiresOn: IsoDate }) {
   return axis.months.map((month, i) => {
     const y = axis.y(month);
-    // A month's name gives way to the flag of today.
-    const hidden = Math.abs(y + 12 - axis.y(today)) < 16;
+    // A month's name gives way to the flag of today, and to the end of the prescription.
+    const hidden = Math.abs(y + 12 - axis.y(today)) < 16 || Math.abs(y + 12 - axis.y(expiresOn) - 14) < 20;
     return (
       <g key={month}>
         <line x1="40" x2={WIDTH - 40} y1={y} y2={y} stroke="var(--rule)" />
@@ -130,10 +130,10 @@ function EyeBoxes({ eye, plan, axis, today }: { readonly eye: Eye; readonly plan
       )}
       {marks.map(({ day, word }) => (
         <g key={word}>
-          <text x={x} y={axis.y(day) - 4} textAnchor={anchor} className="axis-note">
+          <text x={x} y={axis.y(day) - 20} textAnchor={anchor} className="axis-note">
             {word}
           </text>
-          <text x={x} y={axis.y(day) + 11} textAnchor={anchor} className="axis-word" fontWeight="620">
+          <text x={x} y={axis.y(day) - 5} textAnchor={anchor} className="axis-word" fontWeight="620">
             {formatShortDay(day)}
           </text>
         </g>

@@ -6,12 +6,15 @@ import {
   eyeReorder,
   formatRefraction,
   inForce,
+  isSameLens,
   offersOf,
   orderCost,
+  provenance,
   reorderBar,
   supplyPlan,
   type Eye,
   type EyeReorder,
+  type LensRow,
   type Purpose,
   type ReorderOutcome,
 } from '@/core';
@@ -20,12 +23,21 @@ import { useServer } from '../common/ServerProvider';
 import { useSending } from '../common/useSending';
 import { plansWith } from './axis';
 
+/** The power of a lens, with its addition. */
+export const powerOf = ({ sphereD, cylinderD, axisDeg, addBand }: LensRow): string =>
+  [formatRefraction({ sphere: sphereD, cylinder: cylinderD, axis: axisDeg }), addBand].filter(Boolean).join(' ');
+
 /** Boxes as typed: a whole number, or NaN. */
 const packsTyped = (text: string): number => (/^\d{1,2}$/.test(text.trim()) ? Number(text) : NaN);
 
-/** A telephone reorder: what the wearer has, what is offered, what was asked and said, and the order. */
-export function useReorder({ file, trade, calls }: Omit<ReorderPage, 'session'>, onDone: (orderId: string | null) => void) {
-  const { session, command } = useServer();
+/** A prescription that ends within two months: the examination is spoken of. Common practice. */
+const SOON_DAYS = 61;
+
+type Data = Omit<ReorderPage, 'session'>;
+
+/** The prescription that is ordered under, what each eye has, and how many boxes are thought of. */
+function useBoxes({ file, trade }: Data) {
+  const { session } = useServer();
   const { today, settings } = session;
   const held = inForce(file.prescriptions);
   const [purpose, setPurpose] = useState<Purpose | null>(null);
@@ -33,14 +45,48 @@ export function useReorder({ file, trade, calls }: Omit<ReorderPage, 'session'>,
   const source = { file, trade, today, marginDays: settings.reorderMarginDays };
   const of = (eye: Eye): EyeReorder | null => prescription && eyeReorder(source, prescription, eye);
   const eyes: Readonly<Record<Eye, EyeReorder | null>> = { right: of('right'), left: of('left') };
-  const offers = offersOf(eyes);
   const [typed, setTyped] = useState<Readonly<Partial<Record<Eye, string>>>>({});
   const usual = Math.min(...EYES.flatMap((eye) => eyes[eye]?.proposed ?? []));
   const textOf = (eye: Eye): string => typed[eye] ?? (eyes[eye] ? String(usual) : '');
-  const packs: Readonly<Record<Eye, number>> = {
-    right: eyes.right ? packsTyped(textOf('right')) : 0,
-    left: eyes.left ? packsTyped(textOf('left')) : 0,
+  const packsOf = (eye: Eye): number => (eyes[eye] ? packsTyped(textOf(eye)) : 0);
+  const packs: Readonly<Record<Eye, number>> = { right: packsOf('right'), left: packsOf('left') };
+  return {
+    today,
+    held,
+    prescription,
+    setPurpose,
+    eyes,
+    offers: offersOf(eyes),
+    packs,
+    textOf,
+    setTyped: (eye: Eye, text: string) => setTyped({ ...typed, [eye]: text }),
+    choose: (count: number) => setTyped({ ...(eyes.right ? { right: String(count) } : {}), ...(eyes.left ? { left: String(count) } : {}) }),
+    plans: plansWith(eyes, packs, (eye, count) => supplyPlan({ ...eye.input, packs: count })),
+    cost: orderCost(eyes, packs),
+    bar: reorderBar(file, prescription, eyes, today),
+    /** The examination from which a new prescription may come, where one is booked. */
+    examination: examinationBooked(file.appointments, { today, until: null, timeZone: session.practice.timeZone }),
+    endsSoon: prescription !== null && prescription.expiresOn < addDays(today, SOON_DAYS),
+    powerOf: (eye: Eye): string => {
+      const lens = eyes[eye]?.lens;
+      return lens ? powerOf(lens) : '';
+    },
+    /** What is worn now where that is not the lens prescribed. */
+    wornOther: (eye: Eye): LensRow | null => {
+      const { worn } = provenance(file, eye);
+      const lens = worn && file.lenses[worn.lensId];
+      const prescribed = eyes[eye]?.lens;
+      return lens && prescribed && !isSameLens(lens, prescribed) ? lens : null;
+    },
   };
+}
+
+/** A telephone reorder: what the wearer has, what is offered, what was asked and said, and the order. */
+export function useReorder(data: Data, onDone: (orderId: string | null) => void) {
+  const { command } = useServer();
+  const boxes = useBoxes(data);
+  const { prescription, packs } = boxes;
+  const { wearer } = data.file;
   const [asked, setAsked] = useState({ noDanger: false, sightSame: false });
   const [pastExpiryNote, setPastExpiryNote] = useState('');
   const [note, setNote] = useState('');
@@ -52,18 +98,9 @@ export function useReorder({ file, trade, calls }: Omit<ReorderPage, 'session'>,
     // One key for this intention: pressed twice, or sent again after an outage, it is one order.
     requestKey.current ??= crypto.randomUUID();
     setOrdering(true);
-    const done = await command('reorderLenses', {
-      wearerId: file.wearer.id,
-      requestKey: requestKey.current,
-      prescriptionId: prescription.id,
-      rightPacks: packs.right,
-      leftPacks: packs.left,
-      // What was not pressed is refused by name.
-      noDanger: asked.noDanger as true,
-      sightSame: asked.sightSame as true,
-      pastExpiryNote,
-      note,
-    });
+    const of = { wearerId: wearer.id, requestKey: requestKey.current, prescriptionId: prescription.id, rightPacks: packs.right, leftPacks: packs.left };
+    // What was not pressed is refused by name.
+    const done = await command('reorderLenses', { ...of, noDanger: asked.noDanger as true, sightSame: asked.sightSame as true, pastExpiryNote, note });
     setOrdering(false);
     if (!done) return;
     setProblem(done.ok ? null : done.error);
@@ -72,24 +109,9 @@ export function useReorder({ file, trade, calls }: Omit<ReorderPage, 'session'>,
     onDone(done.value.orderId);
   };
   return {
-    file,
-    calls,
-    today,
-    held,
-    prescription,
-    setPurpose,
-    eyes,
-    offers,
-    packs,
-    textOf,
-    setTyped: (eye: Eye, text: string) => setTyped({ ...typed, [eye]: text }),
-    choose: (count: number) => setTyped({ ...(eyes.right ? { right: String(count) } : {}), ...(eyes.left ? { left: String(count) } : {}) }),
-    plans: plansWith(eyes, packs, (eye, count) => supplyPlan({ ...eye.input, packs: count })),
-    cost: orderCost(eyes, packs),
-    bar: reorderBar(file, prescription, eyes, today),
-    /** The examination from which a new prescription may come, where one is booked. */
-    examination: examinationBooked(file.appointments, { today, until: null, timeZone: session.practice.timeZone }),
-    endsSoon: prescription !== null && prescription.expiresOn < addDays(today, 61),
+    ...boxes,
+    file: data.file,
+    calls: data.calls,
     asked,
     setAsked,
     note,
@@ -100,12 +122,7 @@ export function useReorder({ file, trade, calls }: Omit<ReorderPage, 'session'>,
     busy: busy || ordering,
     order,
     /** The call ended without an order. */
-    end: (outcome: Exclude<ReorderOutcome, 'ordered'>, laterOn: string | null) =>
-      send('recordReorderCall', { wearerId: file.wearer.id, outcome, laterOn, note }),
-    powerOf: (eye: Eye): string => {
-      const lens = eyes[eye]?.lens;
-      return lens ? formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }) : '';
-    },
+    end: (outcome: Exclude<ReorderOutcome, 'ordered'>, laterOn: string | null) => send('recordReorderCall', { wearerId: wearer.id, outcome, laterOn, note }),
   };
 }
 export type ReorderPageState = ReturnType<typeof useReorder>;
