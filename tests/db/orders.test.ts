@@ -6,7 +6,7 @@ import { retrySeconds } from '../../src/jobs/deliver';
 import { dispatchOne, type DispatchDeps } from '../../src/jobs/dispatchOrders';
 import { claimDispatch } from '../../src/db/dispatch';
 import { supplierServer, type Fault } from '../../src/standins/supplier/server';
-import { openWorld, signPair, type World } from './support';
+import { newWearer, openWorld, signPair, type World } from './support';
 
 let world: World;
 let supplier: Server;
@@ -34,7 +34,7 @@ const states = async (orderId: string): Promise<string[]> =>
 beforeEach(() => setFault('none'));
 
 async function order(): Promise<string> {
-  const visitId = await world.visit(3, { right: '-2.00', left: '-2.25' });
+  const visitId = await world.visit(await newWearer(world), { right: '-2.00', left: '-2.25' });
   const prescriptionId = await signPair(world, visitId);
   const { orderId } = await world.must('placeOrder', { visitId, version: 3, requestKey: randomUUID(), prescriptionId, rightPacks: 1, leftPacks: 1 });
   return orderId ?? '';

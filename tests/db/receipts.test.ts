@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { boxesOf, orderOf, provenance } from '../../src/core';
-import { openWorld, signPair, type World } from './support';
+import { newWearer, openWorld, signPair, type World } from './support';
 
 let world: World;
 let visitId: string;
@@ -16,10 +16,7 @@ afterAll(() => world.db.close());
 let wearer = 0;
 const nextWearer = async (): Promise<number> => {
   wearer += 1;
-  if (wearer <= 9) return wearer;
-  const { wearerId } = await world.must('createWearer', { name: `Wearer ${String.fromCharCode(64 + wearer)}`, birthDate: '1990-01-02' });
-  const [row] = await world.db.owner<{ recordNumber: number }[]>`select record_number from wearer where id = ${wearerId ?? ''}`;
-  return row?.recordNumber ?? 0;
+  return wearer <= 9 ? wearer : newWearer(world);
 };
 /** Two boxes an eye, ordered and on their way: enough to the end of the prescription. */
 beforeEach(async () => {

@@ -142,9 +142,19 @@ export async function spec(world: World, code: string, sphere: number, cylinder:
   return { familyId: row?.id ?? '', sphere, cylinder, axis, add: null, baseCurve, diameter };
 }
 
+let strangers = 0;
+/** Somebody who has nothing on the way yet: whoever has is sold fewer boxes. @returns the record number */
+export async function newWearer(world: World): Promise<number> {
+  strangers += 1;
+  const letters = strangers.toString(26).replace(/./g, (d) => String.fromCharCode(97 + parseInt(d, 26)));
+  const { wearerId } = await world.must('createWearer', { name: `Stranger ${letters}`, birthDate: '1990-01-02' });
+  const [row] = await world.db.owner<{ recordNumber: number }[]>`select record_number from wearer where id = ${wearerId ?? ''}`;
+  return row?.recordNumber ?? 0;
+}
+
 /** One box of a spherical lens for the right eye, signed and ordered; its identity. */
 export async function orderOne(world: World): Promise<string> {
-  const visitId = await world.visit(3, { right: '-2.00', left: null });
+  const visitId = await world.visit(await newWearer(world), { right: '-2.00', left: null });
   const lens = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
   const signing = { password: 'plain-sight', left: null, expiresOn: '2027-11-20', waitNote: 'x y', daysPerWeek: 7, overrides: SENTENCES };
   const { prescriptionId } = await world.must('sign', { visitId, version: 2, ...signing, right: { mode: 'final', lens, triedLensOnEyeId: null } });

@@ -104,8 +104,11 @@ describe('what was discussed is never what is worn', () => {
   it('an eye whose last order lies many orders back is followed to it', async () => {
     const visitId = await world.visit(3, { right: '-2.00', left: '-2.25' });
     const prescriptionId = await signPair(world, visitId);
-    const order = async (rightPacks: number, leftPacks: number) =>
-      world.must('placeOrder', { visitId, version: await world.version(visitId), requestKey: randomUUID(), prescriptionId, rightPacks, leftPacks });
+    await world.must('changeSetting', { key: 'pastExpiry', value: 'prescriberNote', lastChangeId: null }, world.callers.admin);
+    const order = async (rightPacks: number, leftPacks: number) => {
+      const of = { visitId, version: await world.version(visitId), requestKey: randomUUID(), prescriptionId, rightPacks, leftPacks };
+      return world.must('placeOrder', { ...of, pastExpiryNote: 'each was lost at sea' });
+    };
     await order(1, 0);
     for (let i = 0; i < 8; i++) await order(0, 1);
     await close(visitId);

@@ -1,12 +1,8 @@
 // A job's one step in a process that dies, without a word, at its n-th statement or call. Started by `crashAtEvery`.
 import { readFileSync } from 'node:fs';
 import { connect } from '../../src/db/client';
-import { answerOne } from '../../src/jobs/answerSellers';
-import { dispatchOne } from '../../src/jobs/dispatchOrders';
-import { sendOne } from '../../src/jobs/sendMessages';
-import { SERVICES, type ServiceName } from '../../src/services';
-import type { StaffCaller } from '../../src/services/define';
-import { perform } from '../../src/services/perform';
+import type { ServiceName } from '../../src/services';
+import type { AnyService, StaffCaller } from '../../src/services/define';
 
 const [job = '', dieAt = '', url = '', outside = '', now = ''] = process.argv.slice(2);
 let steps = 0;
@@ -24,19 +20,27 @@ globalThis.fetch = async (...of) => {
   return answer;
 };
 const deps = { sql, clock: { now: () => Promise.resolve(now) } };
+/** What can be pressed, where it is: all of them together take as long to load as everything that is done here. */
+const PRESSES: Readonly<Partial<Record<ServiceName, () => Promise<AnyService>>>> = {
+  sign: async () => (await import('../../src/services/prescription/commands')).sign,
+  answerRequest: async () => (await import('../../src/services/request/commands')).answerRequest,
+};
 /** Somebody presses: what, with which words, under which key. */
 async function press(file: string): Promise<boolean> {
   const { name, caller, input, key } = JSON.parse(readFileSync(file, 'utf8')) as { name: ServiceName; caller: StaffCaller; input: unknown; key: string };
-  const done = await perform(SERVICES[name] as never, { ...deps, side: sql, mode: 'test' }, caller, input, key);
+  const service = await PRESSES[name]?.();
+  if (!service) throw new Error(name);
+  const { perform } = await import('../../src/services/perform');
+  const done = await perform(service as never, { ...deps, side: sql, mode: 'test' }, caller, input, key);
   if (!done.ok) throw new Error(JSON.stringify(done.error));
   return true;
 }
 const JOBS: Readonly<Record<string, () => Promise<boolean>>> = {
   press: () => press(outside),
-  answerSellers: () => answerOne({ ...deps, sellerUrl: outside, timeoutMs: 2000 }),
-  dispatchOrders: () => dispatchOne({ ...deps, supplierUrl: outside, timeoutMs: 2000 }),
-  sendMessages: () =>
-    sendOne(deps, async (message) => {
+  answerSellers: async () => (await import('../../src/jobs/answerSellers')).answerOne({ ...deps, sellerUrl: outside, timeoutMs: 2000 }),
+  dispatchOrders: async () => (await import('../../src/jobs/dispatchOrders')).dispatchOne({ ...deps, supplierUrl: outside, timeoutMs: 2000 }),
+  sendMessages: async () =>
+    (await import('../../src/jobs/sendMessages')).sendOne(deps, async (message) => {
       const answer = await fetch(outside, { method: 'POST', headers: { 'idempotency-key': message.id } });
       return answer.ok ? { kind: 'answer', answer: null } : { kind: 'silent', problem: String(answer.status) };
     }),

@@ -123,8 +123,13 @@ function wornOf(input: RunwayInput): { readonly worn: readonly Worn[]; readonly 
  */
 export function runway(input: RunwayInput): Runway {
   const { worn, lost } = wornOf(input);
-  const boxes = [...new Set(worn.map((w) => w.box))].flatMap((box): RunwayBox[] => {
-    const of = worn.filter((w) => w.box === box);
+  const lensesOf = new Map<string, Worn[]>();
+  for (const lens of worn) {
+    const of = lensesOf.get(lens.box);
+    if (of) of.push(lens);
+    else lensesOf.set(lens.box, [lens]);
+  }
+  const boxes = [...lensesOf.values()].flatMap((of): RunwayBox[] => {
     const [first, last] = [of[0], of.at(-1)];
     return first && last ? [{ from: first.from, to: last.to < first.from ? first.from : last.to, lenses: of.length, state: first.delivery.state }] : [];
   });

@@ -54,7 +54,7 @@ export function supplyPlan(input: SupplyInput): SupplyPlan {
 }
 
 /** Most packs that anybody is sold at once, by whatever prescription. Our own choice. */
-const MOST_PACKS = 60;
+export const MOST_PACKS = 60;
 
 /**
  * Packs of one eye that still end by a day: an order never reaches past the prescription's expiry by default.
@@ -62,13 +62,9 @@ const MOST_PACKS = 60;
  * @source common practice; default stated in the practice's settings
  */
 export function packsThatEnd(input: SupplyInput, lastDay: IsoDate): number {
-  let packs = 0;
-  while (packs < MOST_PACKS) {
-    const { runOut } = supplyPlan({ ...input, packs: packs + 1 });
-    if (runOut === null || runOut > lastDay) return packs;
-    packs += 1;
-  }
-  return packs;
+  // Boxes follow one another: the days of one do not hang on how many come after it.
+  const { boxes } = supplyPlan({ ...input, packs: MOST_PACKS }).runway;
+  return boxes.filter((b) => b.state === 'proposed' && b.to <= lastDay).length;
 }
 
 /** How far an order reaches beside the end of its prescription. */

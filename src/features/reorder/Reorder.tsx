@@ -35,10 +35,14 @@ import { useReorderWorking } from './useReorderWorking';
 const TriagePanel = lazy(() => import('../common/triage/TriagePanel').then((m) => ({ default: m.TriagePanel })));
 const EndCall = lazy(() => import('./EndCall').then((m) => ({ default: m.EndCall })));
 
+export interface ReorderProps {
+  readonly data: Omit<ReorderPage, 'session'>;
+}
+
 type PanelOpen = 'redEye' | Exclude<ReorderOutcome, 'ordered'> | null;
 
 /** Lenses ordered on the telephone: what the wearer has, what is asked first, what is offered, and the order. */
-function ReorderBody({ data }: { readonly data: Omit<ReorderPage, 'session'> }) {
+function ReorderBody({ data }: ReorderProps) {
   const t = useTranslations('reorder');
   const frame = useTranslations('frame');
   const router = useRouter();

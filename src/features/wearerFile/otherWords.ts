@@ -1,5 +1,5 @@
 import { useTranslations } from 'use-intl';
-import { EYES, type AnswerValue, type FactKind, type TimelineWhat } from '@/core';
+import type { AnswerValue, FactKind, TimelineWhat } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { useWordsOf } from '@/i18n/wordsOf';
 import { useAnswerWords } from '../common/answerWords';
@@ -13,7 +13,6 @@ export function useOtherWords(lenses: LensWords): Readonly<Record<Exclude<Timeli
   const rules = useWordsOf('ruleNames');
   const kinds = useWordsOf('today');
   const purposes = useWordsOf('purposes');
-  const eyes = useTranslations('eyes');
   const answers = useAnswerWords();
   const prescribed = (d: Data): string =>
     [

@@ -1,5 +1,5 @@
 import { AppShell } from '@/features/common/AppShell';
-import { Reorder } from '@/features/reorder/Reorder';
+import { ReorderPage } from '@/features/reorder/ReorderPage';
 import { readReorder } from '@/services/reorder/queries';
 import { readPage } from '../../../access';
 import { Refused } from '../../../Refused';
@@ -13,7 +13,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { session, ...data } = page.value;
   return (
     <AppShell session={session}>
-      <Reorder data={data} />
+      <ReorderPage data={data} />
     </AppShell>
   );
 }
