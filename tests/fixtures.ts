@@ -243,6 +243,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
     trials: [],
     broughtAlong: [],
     sellerVerified: [],
+    losses: [],
     orders: parts.orders ?? [],
     facts: {
       refractions: chains(parts.refractions ?? []),

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { AddBand, CatalogueFamily, CurveDiameter, LensBlock } from '../core';
+import type { AddBand, CatalogueFamily, CurveDiameter, LensBlock, ReorderTrade } from '../core';
 import { revived } from './bundle';
 import type { Db } from './client';
 
@@ -79,6 +79,13 @@ export const familiesOfLenses = (sql: Db, practiceId: string, lensIds: readonly 
   where f.practice_id = ${practiceId} and f.listed and (f.starts_on is null or f.starts_on <= ${today})
     and f.code in (select g.code from lens l join lens_family_version g on g.id = l.family_version_id
       where l.practice_id = ${practiceId} and l.id = any (${[...lensIds]}))
+  order by f.code, f.starts_on desc nulls last, f.version desc`;
+
+/** What families are sold in on a day, by their codes; what is not listed is left out. */
+export const listTrade = (sql: Db, practiceId: string, codes: readonly string[], today: string) => sql<(ReorderTrade & { readonly code: string })[]>`
+  select distinct on (f.code) f.code, f.pack_size, f.pack_price_minor, f.rebate_minor, f.lead_days, e.last_order_on
+  from lens_family_version f ${ending(sql)}
+  where f.practice_id = ${practiceId} and f.code = any (${[...codes]}) and f.listed and (f.starts_on is null or f.starts_on <= ${today})
   order by f.code, f.starts_on desc nulls last, f.version desc`;
 
 /** A family version; the exact one, so that history keeps the catalogue it was made with. */

@@ -1,5 +1,9 @@
 import 'server-only';
+import type postgres from 'postgres';
 import type { Db } from './client';
+
+/** A wearer by id, or by the column of a statement around it. */
+export type WearerRef = string | postgres.PendingQuery<postgres.Row[]>;
 
 /** Which of what a wearer has: the newest so many, and those of one visit; all of them without. */
 export interface Newest {
@@ -11,7 +15,7 @@ export interface Newest {
  * Orders of lenses to wear that count for what a wearer has: the newest, the newest of each eye that was not refused, and those
  * that the lenses at home came from. Orders of one eye do not push out those of the other.
  */
-export const countingOrders = (sql: Db, practiceId: string, wearerId: string, { most, visitId }: Newest) => sql`
+export const countingOrders = (sql: Db, practiceId: string, wearerId: WearerRef, { most, visitId }: Newest) => sql`
   select o.id from lens_order o where o.practice_id = ${practiceId} and o.wearer_id = ${wearerId} and o.kind = 'supply' and (
     o.visit_id = ${visitId}::uuid
     or o.id in (select n.id from lens_order n where n.practice_id = ${practiceId} and n.wearer_id = ${wearerId} and n.kind = 'supply'

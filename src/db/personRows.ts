@@ -35,6 +35,8 @@ const LEFT_OUT: readonly string[] = [
   'wearer_link',
   'wearer_link_end',
   'trial_movement',
+  'eye_runway',
+  'runway_stale',
   'catalogue_import',
   'catalogue_import_fault',
   'catalogue_import_family',

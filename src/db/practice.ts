@@ -82,3 +82,6 @@ export async function takeNumbers(sql: Db, practiceId: string, kind: 'wearer' | 
 
 /** The next number of a kind, without gaps within a transaction. */
 export const nextNumber = (sql: Db, practiceId: string, kind: 'wearer' | 'prescription' | 'order'): Promise<number> => takeNumbers(sql, practiceId, kind, 1);
+
+/** Every practice of the database, and by which clock it lives. */
+export const listPractices = (sql: Db) => sql<{ readonly id: string; readonly timeZone: string }[]>`select id, time_zone from practice order by id`;

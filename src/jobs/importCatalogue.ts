@@ -2,6 +2,7 @@ import 'server-only';
 import { lensesLost, mergeBlocks, type CatalogueFamily, type LensBlock } from '../core';
 import { claimImport, listTakeable, noteProgress, readImportBytes, settleImport, storeCheck, type ClaimedImport } from '../db/catalogueImport';
 import type { Sql } from '../db/client';
+import { markAll } from '../db/eyeRunway';
 import { asCatalogue, findFamily, insertFamily, listFamilies, newestVersion } from '../db/family';
 import { holdPractice } from '../db/practice';
 import { openCatalogue } from '../formats/catalogueCsv';
@@ -102,6 +103,7 @@ async function take(deps: ImportDeps, claimed: ClaimedImport): Promise<void> {
         const lost = kept ? lensesLost(family.blocks, kept) : { file: family.blocks.length, library: 0 };
         if (lost) throw new Error(`${code}: ${lost.file} lenses in the file, ${lost.library} in the library`);
       }
+      await markAll(tx, claimed.practiceId);
       await settleImport(tx, claimed.id, 'taken', at, { taken: families.length });
     });
   } catch (cause) {

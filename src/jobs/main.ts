@@ -8,6 +8,7 @@ import { log } from '../server/log';
 import { answerOne } from './answerSellers';
 import { dispatchOne } from './dispatchOrders';
 import { ImportsBeside } from './importsBeside';
+import { beginDays, renewStale } from './renewRunways';
 import { takeRequests } from './takeRequests';
 
 const env = environment();
@@ -35,6 +36,7 @@ async function sellers(): Promise<boolean> {
   return answerOne(deps);
 }
 
+let days: ReadonlyMap<string, string> = new Map();
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 process.stdout.write('jobs ready\n');
@@ -48,7 +50,9 @@ while (!stopping) {
       sweptAt = now;
       await deleteOldRequests(sql, addSeconds(now, -REMEMBERED));
     }
-    if (!sent && !answered) await pause(400);
+    days = await beginDays({ sql, clock }, days);
+    const renewed = (await renewStale({ sql, clock })) > 0;
+    if (!sent && !answered && !renewed) await pause(400);
   } catch (cause) {
     log.error({ err: cause }, 'a job failed; trying again');
     await pause(2000);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { REORDER_OUTCOMES } from '../core';
+import { LOSS_REASONS, REORDER_OUTCOMES } from '../core';
 import { dayText, optionalText, uuid } from './fields';
 import { packCount } from './order';
 
@@ -34,3 +34,19 @@ export const reorderCallForm = z
   .refine((form) => (form.outcome === 'later') === (form.laterOn !== null), { message: 'dayRequired', path: ['laterOn'] });
 
 export const reorderPageForm = z.object({ wearerId: uuid });
+
+/** Most lenses of an eye that are said to be gone at once: a pack of dailies. */
+const MOST_LOST = 90;
+
+/** Lenses at home that are gone before their time. */
+export const lossForm = z.object({
+  wearerId: uuid,
+  eye: z.enum(['right', 'left'], { error: 'required' }),
+  lenses: z.number({ error: 'notANumber' }).int('notANumber').min(1, 'lossCount').max(MOST_LOST, 'lossCount'),
+  why: z.enum(LOSS_REASONS, { error: 'required' }),
+  lostOn: dayText('dayRequired'),
+});
+export const lossWithdrawalForm = z.object({ lossId: uuid });
+
+/** A page of those whose lenses run low: after which wearer. */
+export const dueForm = z.object({ after: z.object({ dueOn: z.iso.date(), wearerId: uuid }).nullable().default(null) });

@@ -63,6 +63,8 @@ export interface Context<By extends Caller = StaffCaller> {
   /** What was read of visits and lenses in this transaction. */
   readonly readings: Map<string, VisitReading>;
   readonly named: Map<string, Named>;
+  /** Wearers of whose lenses something changed: how far they reach is reckoned anew when the command is done. */
+  readonly supplyOf: Set<string>;
   /** The visit that a command changes, and the parts of it that changed: what its answer carries. `behind`: its page was an older one, and is brought up to date. */
   readonly answer: { visit: VisitRow | null; behind: boolean; readonly changed: Set<SliceName> };
 }

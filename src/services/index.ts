@@ -47,8 +47,9 @@ import { readStaff } from './staff/queries';
 import { hastenOrder, placeOrder } from './order/commands';
 import { readBox, readOrderEvents, readOrders } from './order/queries';
 import { orderTrials } from './order/trials';
-import { recordReorderCall, reorderLenses } from './reorder/commands';
+import { recordLoss, recordReorderCall, reorderLenses, withdrawLoss } from './reorder/commands';
 import { readReorder } from './reorder/queries';
+import { readDue } from './runway/queries';
 import { handOverBoxes, recordReceipt } from './order/receipts';
 import { recordAttempt, recordTopic, signOffLesson, startLesson } from './lesson/commands';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
@@ -80,6 +81,8 @@ export const COMMANDS = {
   setClosedDay,
   reorderLenses,
   recordReorderCall,
+  recordLoss,
+  withdrawLoss,
   recordReceipt,
   handOverBoxes,
   receiveTrials,
@@ -167,6 +170,7 @@ export const QUERIES = {
   readOutsidePrescriptions,
   readPrescriptionFile,
   readReorder,
+  readDue,
   readBox,
   readOrders,
   readDiary,

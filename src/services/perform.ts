@@ -10,6 +10,7 @@ import { must } from '../lib/assert';
 import { err, ok, type Problem, type Result } from '../lib/outcome';
 import { toProblem } from '../schema/problems';
 import { actorOf, refusalOf } from './authorise';
+import { renewRunways } from './runway/renew';
 import type { Caller, Context, Deps, Service, StaffCaller } from './define';
 
 /** Thrown inside a transaction to undo it and hand an expected failure out. */
@@ -48,8 +49,15 @@ function contextOf(tx: Tx, deps: Deps, caller: Caller, practice: PracticeWithSet
     flush: () => sendPending(tx, { facts: pending.facts.splice(0), hung: pending.hung.splice(0), drafts: pending.drafts.splice(0) }),
     readings: new Map(),
     named: new Map(),
+    supplyOf: new Set(),
     answer: { visit: null, behind: false, changed: new Set() },
   };
+}
+
+/** Reckons anew how far lenses reach of which something changed. */
+async function renewSupply({ tx, caller, today, practice, settings, supplyOf }: Context): Promise<void> {
+  if (supplyOf.size === 0) return;
+  await renewRunways(tx, caller.practiceId, [...supplyOf], { today, timeZone: practice.timeZone, marginDays: settings.reorderMarginDays });
 }
 
 /** Writes down that it was done: the audit's line and, for a press with a key, what it came to. */
@@ -114,6 +122,7 @@ export async function performWith<Shape extends z.ZodType, Output, Prepared, Ext
       const result = await service.run(context, read.data, prepared.value);
       if (!result.ok) throw new Rollback(result.error);
       await context.flush();
+      await renewSupply(context);
       const extra = options.extra ? await options.extra(context) : null;
       await record(context, service, read.data, result.value, once);
       return ok({ output: result.value, extra });

@@ -78,6 +78,9 @@ const PLACE = { day: '2026-11-25', time: '15:00', chairMinutes: 20, staffMinutes
 const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   changePractice: () => ({ version: 99, name: 'A', town: 'B', address: 'C', telephone: '1', emergencyTelephone: '2' }),
   readOrders: () => ({}),
+  readDue: () => ({}),
+  recordLoss: () => ({ wearerId: ids.wearerId, eye: 'right', lenses: 1, why: 'torn', lostOn: '2026-11-20' }),
+  withdrawLoss: () => ({ lossId: randomUUID() }),
   orderTrials: () => ({ visitId: ids.visitId, version: 1, requestKey: randomUUID(), right: lens, left: null, despiteReason: '' }),
   compareWearers: () => ({ keep: 1, other: 2 }),
   readMerges: () => ({}),
@@ -269,6 +272,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'readSession',
   'changePractice',
   'readOrders',
+  'readDue',
   'compareWearers',
   'readMerges',
   'readFamilies',
@@ -306,7 +310,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(131);
+    expect(names).toHaveLength(134);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -34,7 +34,7 @@ export function inHandOf({ handOvers, orders }: StockFile, eye: Eye): readonly D
   );
 }
 
-const isSame = (line: Order['lines'][number], prescription: Prescription, order: Order): boolean =>
+const isSame = (line: Order['lines'][number], prescription: Pick<Prescription, 'id' | 'eyes'>, order: Order): boolean =>
   line.lensId === null ? order.prescriptionId === prescription.id : prescription.eyes.some((e) => e.eye === line.eye && e.lensId === line.lensId);
 
 /**
@@ -42,7 +42,7 @@ const isSame = (line: Order['lines'][number], prescription: Prescription, order:
  * they are fetched, others on the day promised for them, at the earliest the day an order of today would come.
  * @param arrives the day on which an order placed today would come
  */
-export const onTheWayTo = ({ orders }: StockFile, prescription: Prescription, eye: Eye, today: IsoDate, arrives: IsoDate): readonly Delivery[] =>
+export const onTheWayTo = ({ orders }: Pick<StockFile, 'orders'>, prescription: Pick<Prescription, 'id' | 'eyes'>, eye: Eye, today: IsoDate, arrives: IsoDate): readonly Delivery[] =>
   orders.flatMap((order): Delivery[] => {
     const line = order.lines.find((l) => l.eye === eye);
     const boxes = boxesOf(order, eye);

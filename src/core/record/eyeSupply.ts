@@ -1,4 +1,5 @@
 import type { LensRow } from './lens';
+import { lossesOf } from './lensLoss';
 import type { Prescription } from './prescription';
 import { boxesOf } from './boxes';
 import { inHandOf } from './eyeStock';
@@ -11,7 +12,7 @@ import type { WearerFile } from './wearerFile';
 
 /** What is needed to date one eye's lenses; `families` gives pack and lead time. */
 export interface SupplySource {
-  readonly file: Pick<WearerFile, 'handOvers' | 'orders' | 'lenses'>;
+  readonly file: Pick<WearerFile, 'handOvers' | 'orders' | 'lenses' | 'losses'>;
   readonly today: string;
   readonly marginDays: number;
   readonly family: (code: string) => { readonly packSize: number; readonly leadDays: number; readonly packPriceMinor: number } | null;
@@ -47,7 +48,7 @@ export function eyeSupply(source: SupplySource, prescription: Prescription, eye:
   const base = {
     today: source.today,
     deliveries: inHandOf(source.file, eye),
-    losses: [],
+    losses: lossesOf(source.file.losses, eye),
     packSize: trade.packSize,
     leadDays: trade.leadDays,
     marginDays: source.marginDays,

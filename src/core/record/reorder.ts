@@ -5,8 +5,12 @@ import { packsThatEnd, proposedPacks, reachOf, supplyPlan, type OrderReach, type
 import { EYES, type Eye, type IsoDate } from '../units';
 import { inHandOf, onTheWayTo } from './eyeStock';
 import type { LensRow } from './lens';
+import { lossesOf } from './lensLoss';
 import type { Prescription } from './prescription';
 import type { WearerFile } from './wearerFile';
+
+/** What of a prescription its lenses are ordered by. */
+export type OrderedUnder = Pick<Prescription, 'id' | 'eyes' | 'expiresOn' | 'daysPerWeek'>;
 
 /** What a family is sold in today; money in minor units. */
 export interface ReorderTrade {
@@ -34,14 +38,14 @@ export interface EyeReorder {
 }
 
 export interface ReorderSource {
-  readonly file: Pick<WearerFile, 'handOvers' | 'orders' | 'lenses'>;
+  readonly file: Pick<WearerFile, 'handOvers' | 'orders' | 'lenses' | 'losses'>;
   readonly trade: Readonly<Record<string, ReorderTrade>>;
   readonly today: IsoDate;
   readonly marginDays: number;
 }
 
 /** One eye under a prescription; null where it is not prescribed, or its family is sold no more at all. */
-export function eyeReorder({ file, trade, today, marginDays }: ReorderSource, prescription: Prescription, eye: Eye): EyeReorder | null {
+export function eyeReorder({ file, trade, today, marginDays }: ReorderSource, prescription: OrderedUnder, eye: Eye): EyeReorder | null {
   const row = prescription.eyes.find((e) => e.eye === eye);
   const lens = row?.lensId ? (file.lenses[row.lensId] ?? null) : null;
   const from = lens ?? row?.raw ?? null;
@@ -50,7 +54,7 @@ export function eyeReorder({ file, trade, today, marginDays }: ReorderSource, pr
   const input: SupplyInput = {
     today,
     deliveries: [...inHandOf(file, eye), ...onTheWayTo(file, prescription, eye, today, addDays(today, sold.leadDays))],
-    losses: [],
+    losses: lossesOf(file.losses, eye),
     packs: 0,
     packSize: sold.packSize,
     leadDays: sold.leadDays,

@@ -7,6 +7,7 @@ import type { Eye } from '../units';
 import type { FactChain } from './chains';
 import type { HealthFile } from './healthFile';
 import type { LensRow } from './lens';
+import type { LensLoss } from './lensLoss';
 import type { LessonRow } from './lesson';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
@@ -95,6 +96,8 @@ export interface VisitSlices<Family> {
     /** Codes of every family of which lenses were handed over at other visits. */
     readonly givenFamilies: readonly string[];
     readonly orders: readonly Order[];
+    /** Lenses that the wearer said are gone. */
+    readonly losses: readonly LensLoss[];
   };
   /** Lenses that the other parts name, and what their families make today. */
   readonly lenses: { readonly lenses: Readonly<Record<string, LensRow>>; readonly ofLenses: readonly Family[] };

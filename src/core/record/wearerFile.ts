@@ -3,6 +3,7 @@ import type { TaskBecause, TaskKind } from '../diary/task';
 import type { FactChain } from './chains';
 import type { HandOverFact, OnEyeFact, WornAnswerFact } from './visitFacts';
 import type { LensRow } from './lens';
+import type { LensLoss } from './lensLoss';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
 import type { ExaminedElsewhere, VisitRow } from './visit';
@@ -31,6 +32,8 @@ export interface WearerFile {
   readonly prescriptionCount: number;
   readonly handOvers: readonly FactChain<HandOverFact>[];
   readonly orders: readonly Order[];
+  /** Lenses that the wearer said are gone. */
+  readonly losses: readonly LensLoss[];
   /** What was last answered about the lenses worn. */
   readonly wornAnswers: readonly FactChain<WornAnswerFact>[];
   /** What was worn before coming here, of each eye. */

@@ -6,6 +6,7 @@ import { boxesOf } from './boxes';
 import { latest } from './chains';
 import { inHandOf } from './eyeStock';
 import type { LensRow } from './lens';
+import { lossesOf, type LensLoss } from './lensLoss';
 import type { Order } from './order';
 import type { WornAnswer } from './visitFacts';
 import { lastHandOver, lastOrder, orderOfHandOver, provenance, type ProvenanceFile } from './wornNow';
@@ -27,6 +28,7 @@ export type WornDoubt =
 
 export interface WornDoubtsOf {
   readonly file: ProvenanceFile;
+  readonly losses: readonly LensLoss[];
   readonly lensOf: (lensId: string) => Pick<LensRow, 'modality'> | undefined;
   /** Days worn a week by the prescription in force; 7 where none says. */
   readonly daysPerWeek: number;
@@ -42,11 +44,11 @@ export interface WornDoubtsOf {
  * @returns null where nothing was handed over
  * @source computed from labelled replacement: common practice
  */
-export function lastsUntil({ file, lensOf, daysPerWeek }: WornDoubtsOf, eye: Eye): IsoDate | null {
+export function lastsUntil({ file, losses, lensOf, daysPerWeek }: WornDoubtsOf, eye: Eye): IsoDate | null {
   const worn = lastHandOver(file.handOvers, eye);
   const modality = worn && lensOf(worn.lensId)?.modality;
   if (!worn || !modality) return null;
-  return runway({ deliveries: inHandOf(file, eye), losses: [], wear: { modality, daysPerWeek } }).inHandUntil;
+  return runway({ deliveries: inHandOf(file, eye), losses: lossesOf(losses, eye), wear: { modality, daysPerWeek } }).inHandUntil;
 }
 
 /** Days after which an order that nobody answered counts as due. Our own choice. */

@@ -141,6 +141,7 @@ const prescription = {
 };
 const asked = (change: Partial<WearerFile>, today = '2026-02-01'): WornDoubtsOf => ({
   file: file({ orders: [placed(87)], prescriptions: [prescription], ...change } as unknown as Partial<WearerFile>),
+  losses: [],
   lensOf: () => ({ modality: 'monthly' }),
   daysPerWeek: 7,
   today,

@@ -51,13 +51,17 @@ export interface RunwayInput {
   readonly deliveries: readonly Delivery[];
   readonly losses: readonly Loss[];
   readonly wear: WearPlan;
-  /** Days that a reusable lens is really worn; what its label says where absent. */
+  /** Days that a lens really lasts, a pace of its own; what its label and the days worn a week say where absent. */
   readonly daysPerLens?: number;
 }
 
 /** Calendar days that some lenses last, worn one after another: wearing days of a daily kind, whole lives of a reusable one. */
 const lasts = (lenses: number, { wear, daysPerLens }: RunwayInput): number =>
-  wear.modality === 'daily' ? Math.floor((lenses * 7) / wear.daysPerWeek) : lenses * (daysPerLens ?? LIFE_DAYS[wear.modality]);
+  daysPerLens !== undefined
+    ? Math.floor(lenses * daysPerLens)
+    : wear.modality === 'daily'
+      ? Math.floor((lenses * 7) / wear.daysPerWeek)
+      : lenses * LIFE_DAYS[wear.modality];
 
 /** One lens of a delivery, and the box it lies in. */
 interface Unit {

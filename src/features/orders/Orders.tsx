@@ -15,6 +15,7 @@ import { AppPage } from '../common/AppPage';
 import { useEyeWords } from '../common/eyeWords';
 import { useServer } from '../common/ServerProvider';
 import { WearerLink } from '../common/WearerLink';
+import { SupplyTabs } from '../common/SupplyTabs';
 import { powerWords } from './powerWords';
 
 const ReceiveOrder = lazy(() => import('./ReceiveOrder').then((m) => ({ default: m.ReceiveOrder })));
@@ -28,12 +29,8 @@ function OrdersPage({ orders }: { readonly orders: readonly AwaitedOrder[] }) {
   return (
     <AppPage place="orders" title={t('title')}>
       <section className="px-6 py-3">
-        <p className="label">
-          {t('line')}{' '}
-          <Link className="underline" href="/requests" prefetch={false}>
-            {t('requests')}
-          </Link>
-        </p>
+        <SupplyTabs here="orders" />
+        <p className="label pt-2">{t('line')}</p>
         <p role="status" className="py-1">
           {done ? (
             <>

@@ -33,13 +33,14 @@ import { powerOf, useReorder, type ReorderPageState } from './useReorder';
 import { useReorderWorking } from './useReorderWorking';
 
 const TriagePanel = lazy(() => import('../common/triage/TriagePanel').then((m) => ({ default: m.TriagePanel })));
+const LogLoss = lazy(() => import('./LogLoss').then((m) => ({ default: m.LogLoss })));
 const EndCall = lazy(() => import('./EndCall').then((m) => ({ default: m.EndCall })));
 
 export interface ReorderProps {
   readonly data: Omit<ReorderPage, 'session'>;
 }
 
-type PanelOpen = 'redEye' | Exclude<ReorderOutcome, 'ordered'> | null;
+type PanelOpen = 'redEye' | 'loss' | Exclude<ReorderOutcome, 'ordered'> | null;
 
 /** Lenses ordered on the telephone: what the wearer has, what is asked first, what is offered, and the order. */
 function ReorderBody({ data }: ReorderProps) {
@@ -54,6 +55,7 @@ function ReorderBody({ data }: ReorderProps) {
   useKey('s', () => setAsked({ ...asked, sightSame: true }), [asked]);
   useKey('b', () => router.push(`/diary?for=${data.file.wearer.id}&visit=fullAnnual`), []);
   useKey('m', () => setPanel('message'), []);
+  useKey('t', () => setPanel('loss'), []);
   useKey(
     '1,2,3,4',
     (event) => {
@@ -81,6 +83,9 @@ function ReorderBody({ data }: ReorderProps) {
                 <KeyCap>{'W'}</KeyCap> {t('keys.working')}
               </span>
             </div>
+            <Button look="quiet" keys={['T']} onClick={() => setPanel('loss')}>
+              {t('loss.log')}
+            </Button>
             <Button onClick={() => setPanel('later')}>{t('notNow')}</Button>
             <Button keys={['M']} onClick={() => setPanel('message')}>
               {t('leftMessage')}
@@ -113,7 +118,8 @@ function ReorderBody({ data }: ReorderProps) {
         </div>
         <Suspense fallback={null}>
           {panel === 'redEye' ? <TriagePanel wearer={wearer} onDone={() => router.refresh()} onClose={() => setPanel(null)} /> : null}
-          {panel !== null && panel !== 'redEye' ? <EndCall page={page} first={panel} onClose={() => setPanel(null)} /> : null}
+          {panel === 'loss' ? <LogLoss file={data.file} onDone={() => router.refresh()} onClose={() => setPanel(null)} /> : null}
+          {panel !== null && panel !== 'redEye' && panel !== 'loss' ? <EndCall page={page} first={panel} onClose={() => setPanel(null)} /> : null}
         </Suspense>
       </Frame>
     </WorkingProvider>

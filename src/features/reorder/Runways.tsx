@@ -55,7 +55,7 @@ export function Runways({ page }: { readonly page: ReorderPageState }) {
         <Months axis={axis} today={today} expiresOn={prescription.expiresOn} />
         {EYES.map((eye) => {
           const plan = plans[eye];
-          return plan ? <EyeBoxes key={eye} eye={eye} plan={plan} axis={axis} today={today} /> : null;
+          return plan ? <EyeBoxes key={eye} page={page} eye={eye} plan={plan} axis={axis} today={today} /> : null;
         })}
         <Today axis={axis} today={today} />
         {[0, 4].map((d) => (
@@ -76,6 +76,9 @@ export function Runways({ page }: { readonly page: ReorderPageState }) {
     </figure>
   );
 }
+
+/** A break across an eye's boxes. */
+const zigzag = (x: number, y: number): string => `M${x - 3} ${y}${Array.from({ length: 6 }, (_, i) => `l10 ${i % 2 === 0 ? 6 : -6}`).join('')}`;
 
 const dayOr = (day: IsoDate | null, none: string): string => (day === null ? none : formatDay(day));
 
@@ -115,7 +118,19 @@ function Today({ axis, today }: { readonly axis: Axis; readonly today: IsoDate }
 }
 
 /** One eye: its boxes, the last day of what is in hand, and of all of it. */
-function EyeBoxes({ eye, plan, axis, today }: { readonly eye: Eye; readonly plan: SupplyPlan; readonly axis: Axis; readonly today: IsoDate }) {
+function EyeBoxes({
+  page,
+  eye,
+  plan,
+  axis,
+  today,
+}: {
+  readonly page: ReorderPageState;
+  readonly eye: Eye;
+  readonly plan: SupplyPlan;
+  readonly axis: Axis;
+  readonly today: IsoDate;
+}) {
   const t = useTranslations('reorder');
   const anchor = eye === 'right' ? 'end' : 'start';
   const x = eye === 'right' ? EDGE.right - 10 : EDGE.left + BOX + 10;
@@ -127,6 +142,17 @@ function EyeBoxes({ eye, plan, axis, today }: { readonly eye: Eye; readonly plan
     <g>
       {plan.runway.boxes.flatMap((box, i) =>
         partsOf(box, axis, today).map((part, j) => <rect key={`${i} ${j}`} x={EDGE[eye]} width={BOX} y={part.top} height={part.height} {...LOOK[part.look]} />),
+      )}
+      {page.file.losses.map((loss) =>
+        loss.eye === eye && loss.lostOn >= axis.from ? (
+          <g key={loss.id}>
+            <path d={zigzag(EDGE[eye], axis.y(loss.lostOn))} fill="none" stroke="var(--field)" strokeWidth="5" />
+            <path d={zigzag(EDGE[eye], axis.y(loss.lostOn))} fill="none" stroke="var(--ink)" strokeWidth="1.8" />
+            <text x={x} y={axis.y(loss.lostOn) + 4} textAnchor={anchor} className="axis-note">
+              {t('loss.drawn', { why: t(`loss.reason.${loss.why}`), day: formatShortDay(loss.lostOn) })}
+            </text>
+          </g>
+        ) : null,
       )}
       {marks.map(({ day, word }) => (
         <g key={word}>

@@ -12,6 +12,7 @@ import type { RequestShown } from '@/services/request/queries';
 import { Button } from '@/ui/Button';
 import { AppPage } from '../common/AppPage';
 import { useServer } from '../common/ServerProvider';
+import { SupplyTabs } from '../common/SupplyTabs';
 import { RequestCard } from './RequestCard';
 
 const Copies = lazy(() => import('./Copies').then((m) => ({ default: m.Copies })));
@@ -37,7 +38,8 @@ function RequestsPage({ requests, copies }: { readonly requests: readonly Reques
       }
     >
       <section className="px-6 py-3">
-        <p className="label mb-1">{t('line')}</p>
+        <SupplyTabs here="requests" />
+        <p className="label mb-1 pt-2">{t('line')}</p>
         <p className="note mb-3">{t(`profile.${session.settings.ruleProfile}`)}</p>
         <h2 className="mb-2">{t('waiting')}</h2>
         {waiting.length === 0 ? <p className="py-2">{t('none')}</p> : null}

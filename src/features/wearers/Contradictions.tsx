@@ -14,6 +14,7 @@ function ContradictionsOf({ file }: { readonly file: WearerFile }) {
   };
   const doubts = wornDoubts({
     file,
+    losses: file.losses,
     lensOf: (id) => file.lenses[id],
     daysPerWeek: inForce(file.prescriptions)[0]?.daysPerWeek ?? 7,
     today: session.today,

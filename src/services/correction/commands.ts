@@ -20,7 +20,7 @@ import { findFact, findFactValues, insertCorrection, type FactValues } from '../
 import { returnGivenHome, returnTrial } from '../../db/trialStock';
 import { err, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { correctForm, swapForm, undoForm } from '../../schema/correction';
-import { lockVisit, slicesOf, type Changed, type LockedVisit } from '../visit/lock';
+import { isOfSupply, lockVisit, slicesOf, type Changed, type LockedVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 import { defineCommand, type Context } from '../define';
 import { openAbsoluteStops } from '../stop/openAbsoluteStops';
@@ -41,6 +41,7 @@ async function append(
   if (!done) return err({ kind: 'conflict', what: kind, differs: [] });
   taken.facts.push({ kind, id: meta.id });
   taken.changed(...slicesOf(kind));
+  if (isOfSupply(kind)) context.supplyOf.add(taken.visit.wearerId);
   return ok(null);
 }
 

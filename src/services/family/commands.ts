@@ -1,5 +1,6 @@
 import 'server-only';
 import { isMade, type LensBlock } from '../../core';
+import { markAll } from '../../db/eyeRunway';
 import { insertFamily, listFamilyVersions, newestVersion } from '../../db/family';
 import { insertEnding, listFamilyUse, type FamilyUse } from '../../db/familyEnding';
 import { holdPractice } from '../../db/practice';
@@ -70,6 +71,7 @@ export const saveFamily = defineCommand({
     if (familyId !== null) {
       const family = { ...read.family, id: familyId, version: newest + 1, listed: true, startsOn: form.startsOn, createdBy: caller.personId };
       await insertFamily(tx, caller.practiceId, family, now, () => context.newId());
+      await markAll(tx, caller.practiceId);
     }
     return ok(consequences);
   },
@@ -97,6 +99,7 @@ export const endFamily = defineCommand({
       recordedAt: now,
       recordedBy: caller.personId,
     });
+    await markAll(tx, caller.practiceId);
     return ok({ id });
   },
 });

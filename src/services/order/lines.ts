@@ -4,6 +4,7 @@ import {
   examinationBooked,
   inHandOf,
   isOrderable,
+  lossesOf,
   may,
   onTheWayTo,
   packsThatEnd,
@@ -41,7 +42,7 @@ async function isExamined({ tx, caller, today, practice }: Context, wearerId: st
 export interface AskedBoxes {
   readonly wearerId: string;
   readonly packs: number;
-  readonly file: Pick<WearerFile, 'handOvers' | 'orders'>;
+  readonly file: Pick<WearerFile, 'handOvers' | 'orders' | 'losses'>;
   readonly pastExpiryNote: string | null;
 }
 
@@ -67,7 +68,7 @@ export async function orderLine(
     leadDays: family.leadDays,
     marginDays: settings.reorderMarginDays,
     deliveries: [...inHandOf(file, eye), ...onTheWayTo(file, prescription, eye, today, addDays(today, family.leadDays))],
-    losses: [],
+    losses: lossesOf(file.losses, eye),
     wear: { modality: family.modality, daysPerWeek: prescription.daysPerWeek },
   };
   const { runOut } = supplyPlan(input);

@@ -22,7 +22,7 @@ export async function orderOfPress(context: Context, form: { readonly requestKey
 
 /** Keeps an order of a visit under the practice's next number, and queues it for its supplier. */
 export async function keepOrder(
-  { tx, caller, now, newId }: Context,
+  { tx, caller, now, newId, supplyOf }: Context,
   taken: LockedVisit,
   order: Pick<NewOrder, 'requestKey' | 'kind' | 'prescriptionId' | 'pastExpiryNote'>,
   lines: readonly OrderLineRow[],
@@ -32,5 +32,6 @@ export async function keepOrder(
   const number = await nextNumber(tx, caller.practiceId, 'order');
   const of = { id, practiceId: caller.practiceId, number, visitId, visitVersion: taken.version, wearerId };
   await insertOrder(tx, { ...of, ...order, placedAt: now, placedBy: caller.personId }, lines, newId());
+  supplyOf.add(wearerId);
   return { orderId: id, visitId, version: taken.version };
 }

@@ -21,7 +21,7 @@ export interface BoxesAsked {
 export async function orderUnder(context: Context, taken: LockedVisit, asked: BoxesAsked): Promise<Result<Ordered>> {
   const { tx, caller, today } = context;
   const { wearerId } = taken.visit;
-  const { handOvers, orders } = await readingOf(context, taken.visit).supply();
+  const { handOvers, orders, losses } = await readingOf(context, taken.visit).supply();
   const all = await listPrescriptions(tx, caller.practiceId, wearerId);
   const newest = all.find((p) => p.id === asked.prescriptionId);
   if (!newest) return notFound('prescription');
@@ -33,7 +33,7 @@ export async function orderUnder(context: Context, taken: LockedVisit, asked: Bo
   let lasts = false;
   for (const eye of EYES) {
     if (packsOf[eye] === 0) continue;
-    const line = await orderLine(context, newest, eye, { wearerId, packs: packsOf[eye], file: { handOvers, orders }, pastExpiryNote: asked.pastExpiryNote });
+    const line = await orderLine(context, newest, eye, { wearerId, packs: packsOf[eye], file: { handOvers, orders, losses }, pastExpiryNote: asked.pastExpiryNote });
     if (!line.ok) return line;
     lasts ||= line.value.lasts;
     lines.push(line.value.line);

@@ -99,6 +99,7 @@ export const recordReceipt = defineCommand({
     }
     await insertReceipts(tx, caller.practiceId, order.id, receipts, { at: now, by: caller.personId, eventId: newId(), detail });
     await keepCodes(context, scanned, codes.value);
+    context.supplyOf.add(order.wearerId);
     return ok({ orderId: order.id });
   },
 });

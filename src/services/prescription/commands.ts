@@ -186,6 +186,7 @@ export const sign = defineCommand({
     if (settings.finalPrescription === 'afterAftercare' && !isFollowUp(visit.kind) && form.waitNote === null) return invalid('waitNote', 'waitNoteRequired');
     const before = (await listPrescriptions(tx, caller.practiceId, visit.wearerId)).find((p) => p.purpose === form.purpose);
     taken.value.changed('supply');
+    context.supplyOf.add(visit.wearerId);
     const id = context.newId();
     const number = await nextNumber(tx, caller.practiceId, 'prescription');
     const examinedAt = latestExamination(eyes) ?? now;

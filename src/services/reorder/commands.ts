@@ -1,10 +1,11 @@
 import 'server-only';
 import { insertAnswers } from '../../db/history';
+import { findLoss, insertLoss, withdrawLoss as withdraw } from '../../db/lensLoss';
 import { insertReorderCall } from '../../db/reorderCall';
 import { insertVisit, setVisitClosed } from '../../db/visit';
 import { findWearer } from '../../db/wearer';
 import { invalid, notFound, ok, type Result } from '../../lib/outcome';
-import { reorderCallForm, reorderForm } from '../../schema/reorder';
+import { lossForm, lossWithdrawalForm, reorderCallForm, reorderForm } from '../../schema/reorder';
 import { defineCommand } from '../define';
 import { orderOfKey } from '../order/newOrder';
 import { orderUnder } from '../order/orderUnder';
@@ -39,6 +40,7 @@ export const reorderLenses = defineCommand({
     const { orderId } = ordered.value;
     const call = { id: newId(), practiceId: caller.practiceId, wearerId, outcome: 'ordered', orderId, laterOn: null, note: form.note } as const;
     await insertReorderCall(tx, { ...call, calledAt: now, calledBy: caller.personId });
+    context.supplyOf.add(wearerId);
     await setVisitClosed(tx, caller.practiceId, visitId, now);
     return ok({ orderId });
   },
@@ -50,10 +52,42 @@ export const recordReorderCall = defineCommand({
   right: 'orders',
   input: reorderCallForm,
   about: (form) => ({ subjectKind: 'wearer', subjectId: form.wearerId }),
-  run: async ({ tx, caller, now, today, newId }, form): Promise<Result<null>> => {
+  run: async ({ tx, caller, now, today, newId, supplyOf }, form): Promise<Result<null>> => {
     if (!(await findWearer(tx, caller.practiceId, form.wearerId))) return notFound('wearer');
     if (form.laterOn !== null && form.laterOn <= today) return invalid('laterOn', 'dayPast', { day: form.laterOn });
     await insertReorderCall(tx, { id: newId(), practiceId: caller.practiceId, orderId: null, ...form, calledAt: now, calledBy: caller.personId });
+    supplyOf.add(form.wearerId);
+    return ok(null);
+  },
+});
+
+/** A lens at home is gone before its time: torn, lost, in the sink. The days it would have lasted are gone with it. */
+export const recordLoss = defineCommand({
+  name: 'recordLoss',
+  right: 'orders',
+  input: lossForm,
+  about: (form) => ({ subjectKind: 'wearer', subjectId: form.wearerId }),
+  run: async ({ tx, caller, now, today, newId, supplyOf }, form): Promise<Result<{ readonly lossId: string }>> => {
+    if (!(await findWearer(tx, caller.practiceId, form.wearerId))) return notFound('wearer');
+    if (form.lostOn > today) return invalid('lostOn', 'dayFuture', { day: form.lostOn });
+    const lossId = newId();
+    await insertLoss(tx, { id: lossId, practiceId: caller.practiceId, ...form, toldAt: now, toldTo: caller.personId });
+    supplyOf.add(form.wearerId);
+    return ok({ lossId });
+  },
+});
+
+/** A loss that was told in error. */
+export const withdrawLoss = defineCommand({
+  name: 'withdrawLoss',
+  right: 'orders',
+  input: lossWithdrawalForm,
+  about: (form) => ({ subjectKind: 'lensLoss', subjectId: form.lossId }),
+  run: async ({ tx, caller, now, supplyOf }, form): Promise<Result<null>> => {
+    const loss = await findLoss(tx, caller.practiceId, form.lossId);
+    if (!loss) return notFound('lensLoss');
+    await withdraw(tx, { id: form.lossId, practiceId: caller.practiceId, at: now, by: caller.personId });
+    supplyOf.add(loss.wearerId);
     return ok(null);
   },
 });

@@ -1,5 +1,6 @@
 import 'server-only';
 import { SETTINGS } from '../../core';
+import { markAll } from '../../db/eyeRunway';
 import { holdPractice } from '../../db/practice';
 import { insertSetting, listSettingChanges } from '../../db/setting';
 import { err, ok } from '../../lib/outcome';
@@ -23,6 +24,7 @@ export const changeSetting = defineCommand({
     const value = typeof form.value === 'string' && SETTINGS[form.key].kind === 'text' ? form.value.trim() : form.value;
     const id = context.newId();
     await insertSetting(tx, { id, practiceId: caller.practiceId, key: form.key, value, at: now, by: caller.personId });
+    if (form.key === 'reorderMarginDays') await markAll(tx, caller.practiceId);
     return ok({ id });
   },
 });

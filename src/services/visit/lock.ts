@@ -18,6 +18,9 @@ export interface Changed {
 /** What of a visit a kind of fact changes: with a lens also which lenses were on before. */
 export const slicesOf = (kind: FactKind): readonly SliceName[] => (kind === 'lensOnEye' ? [FACT_KINDS[kind].slice, 'lenses'] : [FACT_KINDS[kind].slice]);
 
+/** Kinds of fact on which rests how far lenses reach. */
+export const isOfSupply = (kind: FactKind): boolean => kind === 'handOver' || kind === 'wornAnswer';
+
 /** A visit locked for one change. */
 export interface LockedVisit {
   readonly visit: VisitRow;
@@ -126,6 +129,7 @@ export async function lockVisit(
       context.pending.facts.push({ kind, meta: row, values });
       facts.push({ kind, id: row.id });
       changed(...slicesOf(kind));
+      if (isOfSupply(kind)) context.supplyOf.add(visit.wearerId);
       return row.id;
     },
     hang: (hung) => {

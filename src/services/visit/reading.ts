@@ -36,6 +36,7 @@ import { factRows, factsByKind, ofVisit, type FactsByKind } from '../../db/fact'
 import { listFindingsBefore, listGradedBefore, type GradedBefore } from '../../db/finding';
 import { listHistory } from '../../db/history';
 import { listInstruments } from '../../db/instrument';
+import { listLosses } from '../../db/lensLoss';
 import { listLessons } from '../../db/lesson';
 import { listChoices } from '../../db/lensChoice';
 import { listOnEyeExtras } from '../../db/lensOnEye';
@@ -246,6 +247,7 @@ export class VisitReading {
         drafts: listDrafts(tx, practiceId, id),
         broughtAlong: listBroughtAlong(tx, practiceId, wearerId),
         sellerVerified: listSellerVerified(tx, practiceId, wearerId),
+        losses: listLosses(tx, practiceId, [wearerId]),
       }),
     );
     const { facts } = await this.ofVisit();
@@ -262,6 +264,7 @@ export class VisitReading {
       trials: rows.trials,
       broughtAlong: rows.broughtAlong,
       sellerVerified: rows.sellerVerified,
+      losses: rows.losses,
       drafts: rows.drafts.filter((d) => !this.draftsDone.some((done) => done.step === d.step && done.authorId === d.authorId)),
     };
   }

@@ -5,6 +5,7 @@ import { listBroughtAlong } from '../../db/broughtAlong';
 import { bundle } from '../../db/bundle';
 import { erasureRow } from '../../db/erasure';
 import { newestExaminedElsewhere, newestVisitOf } from '../../db/examined';
+import { listLosses } from '../../db/lensLoss';
 import { asOrders, orderParts } from '../../db/order';
 import { asPrescriptions, countPrescriptions, prescriptionParts } from '../../db/prescription';
 import { listSellerVerified } from '../../db/request';
@@ -41,6 +42,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     tasks: listTasksOf(tx, practiceId, wearerId),
     broughtAlong: listBroughtAlong(tx, practiceId, wearerId),
     sellerVerified: listSellerVerified(tx, practiceId, wearerId),
+    losses: listLosses(tx, practiceId, [wearerId]),
     erasure: erasureRow(tx, practiceId, wearerId),
     stops: stoppedSince(tx, practiceId, wearerId),
     alerts: alertSince(tx, practiceId, wearerId),
@@ -68,6 +70,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     identityChanges: rows.identityChanges,
     broughtAlong: rows.broughtAlong,
     sellerVerified: rows.sellerVerified,
+    losses: rows.losses,
     appointments: rows.appointments.map(({ appointmentId, startsAt, kind, state, room, staff }) => ({ appointmentId, startsAt, kind, state, room, staff })),
     tasks: rows.tasks.map(({ id, kind, text, because, dueOn }) => ({ id, kind, text, because, dueOn })),
   };

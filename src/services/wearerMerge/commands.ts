@@ -34,6 +34,7 @@ export const mergeWearers = defineCommand({
     const { practiceId, personId } = caller;
     const why = { reason: form.reason, birthDatesReason: differ ? form.birthDatesReason : null };
     await mergeWearer(tx, { id: mergeId, practiceId, fromId: other.id, intoId: keep.id, ...why, mergedAt: now, mergedBy: personId });
+    for (const id of [keep.id, other.id]) context.supplyOf.add(id);
     return ok({ mergeId });
   },
 });
@@ -55,6 +56,8 @@ export const undoMerge = defineCommand({
     if (!(await findMerge(tx, caller.practiceId, form.mergeId))) return notFound('wearerMerge');
     if (into.mergedInto !== null) return ruleBroken('mergeLater', { record: into.recordNumber, into: into.mergedInto });
     const undone = { mergeId: merge.id, practiceId: caller.practiceId, reason: form.reason, undoneAt: now, undoneBy: caller.personId };
-    return (await unmergeWearer(tx, undone)) ? ok(null) : ruleBroken('mergeGrown');
+    if (!(await unmergeWearer(tx, undone))) return ruleBroken('mergeGrown');
+    for (const id of [merge.intoId, merge.fromId]) context.supplyOf.add(id);
+    return ok(null);
   },
 });

@@ -23,7 +23,7 @@ const FIELDS: { readonly [Name in SliceName]: readonly (keyof Slices[Name])[] } 
   health: ['health'],
   trend: ['trend'],
   measures: ['facts', 'earlierRefractions', 'earlierOnEye', 'earlierRotations', 'knownTurns', 'bestBefore', 'instruments'],
-  supply: ['prescriptions', 'lessons', 'attempts', 'topics', 'handOvers', 'wornAnswers', 'trials', 'broughtAlong', 'sellerVerified', 'givenFamilies', 'orders'],
+  supply: ['prescriptions', 'lessons', 'attempts', 'topics', 'handOvers', 'wornAnswers', 'trials', 'broughtAlong', 'sellerVerified', 'givenFamilies', 'orders', 'losses'],
   lenses: ['lenses', 'ofLenses'],
   drawer: ['drawer'],
 };

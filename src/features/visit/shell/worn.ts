@@ -8,6 +8,7 @@ export const timeOf = (hour: number): string => `${hour}:00`;
 /** What doubts about the lenses worn are told from, of a visit. */
 export const wornDoubtsOf = (record: VisitRecord): WornDoubtsOf => ({
   file: provenanceInVisit(record),
+  losses: record.losses,
   lensOf: (id) => record.lenses[id],
   daysPerWeek: inForce(record.prescriptions)[0]?.daysPerWeek ?? 7,
   today: record.session.today,

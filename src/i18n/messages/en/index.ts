@@ -55,6 +55,7 @@ import purposes from './purposes.messages.json';
 import range from './range.messages.json';
 import raw from './raw.messages.json';
 import redEye from './redEye.messages.json';
+import due from './due.messages.json';
 import reorder from './reorder.messages.json';
 import reorderProblems from './reorderProblems.messages.json';
 import redEyeProblems from './redEyeProblems.messages.json';
@@ -167,6 +168,7 @@ export const en = {
   aftercare,
   asLastTime,
   conflict,
+  due,
   reorder,
   redEye,
   outside,

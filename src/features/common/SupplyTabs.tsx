@@ -1,0 +1,27 @@
+'use client';
+import Link from 'next/link';
+import { useTranslations } from 'use-intl';
+import { may } from '@/core';
+import { useServer } from './ServerProvider';
+
+const TABS = [
+  { id: 'due', href: '/reorders', right: 'orders' },
+  { id: 'orders', href: '/orders', right: 'handOver' },
+  { id: 'requests', href: '/requests', right: 'clinicalRead' },
+] as const;
+export type SupplyTab = (typeof TABS)[number]['id'];
+
+/** The pages of the desk: who is due, what is on its way, what sellers ask. */
+export function SupplyTabs({ here }: { readonly here: SupplyTab }) {
+  const t = useTranslations('frame');
+  const { session } = useServer();
+  return (
+    <nav aria-label={t('desk')} className="tabs">
+      {TABS.filter((tab) => may(session.viewer.roles, tab.right)).map((tab) => (
+        <Link key={tab.id} href={tab.href} prefetch={false} className="tab" aria-current={tab.id === here ? 'page' : undefined}>
+          {t(`deskTabs.${tab.id}`)}
+        </Link>
+      ))}
+    </nav>
+  );
+}
