@@ -114,6 +114,7 @@ export * from './supply/runOut';
 export * from './supply/runway';
 export * from './supply/pace';
 export * from './supply/supplyPlan';
+export * from './supply/supplier';
 export * from './supply/supplierAnswer';
 export * from './supply/yearlyCost';
 export * from './supply/familyCost';

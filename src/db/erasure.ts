@@ -19,7 +19,7 @@ export async function whatHoldsErasure(sql: Db, practiceId: string, wearerId: st
     select
       exists (select 1 from visit where practice_id = ${practiceId} and wearer_id = ${wearerId} and closed_at is null) as visit,
       exists (select 1 from lens_order o where o.practice_id = ${practiceId} and o.wearer_id = ${wearerId}
-        and not exists (select 1 from order_event e where e.practice_id = o.practice_id and e.order_id = o.id and e.state in ('refused', 'received'))) as orders,
+        and not exists (select 1 from order_event e where e.practice_id = o.practice_id and e.order_id = o.id and e.state in ('refused', 'cancelled', 'received'))) as orders,
       exists (select 1 from safety_stop s join visit v on v.practice_id = s.practice_id and v.id = s.visit_id
         where s.practice_id = ${practiceId} and v.wearer_id = ${wearerId}
           and not exists (select 1 from safety_stop_end e where e.practice_id = s.practice_id and e.stop_id = s.id)) as stop`;

@@ -24,7 +24,7 @@ export const countingOrders = (sql: Db, practiceId: string, wearerId: WearerRef,
       select n.id, row_number() over (partition by l.eye order by n.number desc) as place
       from lens_order n join order_line l on l.practice_id = n.practice_id and l.order_id = n.id
       where n.practice_id = ${practiceId} and n.wearer_id = ${wearerId} and n.kind = 'supply'
-        and not exists (select 1 from order_event e where e.practice_id = n.practice_id and e.order_id = n.id and e.state = 'refused')) x where x.place = 1)
+        and not exists (select 1 from order_event e where e.practice_id = n.practice_id and e.order_id = n.id and e.state in ('refused', 'cancelled'))) x where x.place = 1)
     or o.id in (select x.order_id from (
       select l.order_id, row_number() over (partition by h.eye order by h.recorded_at desc, h.visit_version desc) as place
       from hand_over h join order_line l on l.practice_id = h.practice_id and l.id = h.order_line_id

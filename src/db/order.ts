@@ -1,5 +1,5 @@
 import 'server-only';
-import type { OrderKind, OrderLineRow, OrderEventRow, OrderReceiptRow, OrderRow, Order } from '../core';
+import type { DeliverTo, OrderClaim, OrderKind, OrderLineRow, OrderEventRow, OrderReceiptRow, OrderRow, Order, ShipmentLine } from '../core';
 import { bundle } from './bundle';
 import type { Db } from './client';
 import { countingOrders, type Newest } from './newest';
@@ -7,8 +7,9 @@ import { countingOrders, type Newest } from './newest';
 /** Orders of a wearer, newest first: those of lenses to wear, or one whatever it is of. */
 const rowsOf = (sql: Db, practiceId: string, wearerId: string, newest: Newest | { readonly orderId: string }) => sql<OrderRow[]>`
   select o.id, o.number, o.request_key, o.visit_id, o.kind, o.prescription_id, o.placed_at, p.display_name as placed_by_name,
-    d.due_at, d.done_at, d.attempts
-  from lens_order o join person p on p.id = o.placed_by left join order_dispatch d on d.order_id = o.id
+    d.due_at, d.done_at, d.attempts,
+    o.supplier_id, s.name as supplier_name, o.deliver_to
+  from lens_order o join person p on p.id = o.placed_by left join order_dispatch d on d.order_id = o.id left join supplier s on s.id = o.supplier_id
   where o.practice_id = ${practiceId} and o.wearer_id = ${wearerId}
     ${'orderId' in newest ? sql`and o.id = ${newest.orderId}` : sql`and o.id in (${countingOrders(sql, practiceId, wearerId, newest)})`}
   order by o.number desc`;
@@ -30,6 +31,16 @@ export const orderParts = (sql: Db, practiceId: string, wearerId: string, newest
           and not exists (select 1 from hand_over c where c.corrects_id = h.id)) as handed_over
       from order_receipt r join order_line l on l.id = r.order_line_id join person p on p.id = r.received_by
       where r.practice_id = ${practiceId} and l.order_id in (select x.id from (${rows}) x) order by r.sequence`,
+    orderShipped: sql<(ShipmentLine & { readonly orderId: string })[]>`
+      select l.order_id, h.order_line_id, h.packs, h.lot, h.expires_on, h.faults
+      from shipment_line h join order_line l on l.practice_id = h.practice_id and l.id = h.order_line_id
+      join supplier_message m on m.practice_id = h.practice_id and m.id = h.supplier_message_id
+      where h.practice_id = ${practiceId} and l.order_id in (select x.id from (${rows}) x) order by m.sequence`,
+    orderClaims: sql<(OrderClaim & { readonly orderId: string })[]>`
+      select c.id, l.order_id, c.order_line_id, c.kind, c.packs, c.note, c.opened_at, p.display_name as opened_by_name,
+        (select s.step from order_claim_step s where s.practice_id = c.practice_id and s.claim_id = c.id order by s.sequence desc limit 1) as step
+      from order_claim c join order_line l on l.practice_id = c.practice_id and l.id = c.order_line_id join person p on p.id = c.opened_by
+      where c.practice_id = ${practiceId} and l.order_id in (select x.id from (${rows}) x) order by c.sequence`,
   };
 };
 export const asOrders = (parts: {
@@ -37,12 +48,16 @@ export const asOrders = (parts: {
   readonly orderLines: readonly (OrderLineRow & { readonly orderId: string })[];
   readonly orderEvents: readonly (OrderEventRow & { readonly orderId: string })[];
   readonly orderReceipts: readonly OrderReceiptRow[];
+  readonly orderShipped: readonly (ShipmentLine & { readonly orderId: string })[];
+  readonly orderClaims: readonly (OrderClaim & { readonly orderId: string })[];
 }): Order[] =>
   parts.orders.map((row) => ({
     ...row,
     lines: parts.orderLines.filter((l) => l.orderId === row.id),
     receipts: parts.orderReceipts.filter((r) => parts.orderLines.some((l) => l.id === r.orderLineId && l.orderId === row.id)),
     events: parts.orderEvents.filter((e) => e.orderId === row.id),
+    shipped: parts.orderShipped.filter((s) => s.orderId === row.id),
+    claims: parts.orderClaims.filter((c) => c.orderId === row.id),
   }));
 
 export async function findOrderByKey(sql: Db, practiceId: string, requestKey: string): Promise<string | null> {
@@ -95,10 +110,13 @@ export interface NewOrder {
   readonly placedBy: string;
   /** Why a prescriber lets it last past the end of its prescription. */
   readonly pastExpiryNote: string | null;
+  readonly supplierId: string | null;
+  readonly deliverTo: DeliverTo;
+  readonly deliveryAddress: string | null;
 }
 
 /** Order, lines, first event and its place in the queue: one transaction of the caller's. */
-export async function insertOrder(sql: Db, order: NewOrder, lines: readonly OrderLineRow[], eventId: string): Promise<void> {
+export async function insertOrder(sql: Db, order: NewOrder, lines: readonly OrderLineRow[], how: { readonly eventId: string; readonly dispatched: boolean }): Promise<void> {
   await sql`insert into lens_order ${sql({ ...order })}`;
   for (const line of lines) {
     await sql`insert into order_line ${sql({
@@ -111,7 +129,9 @@ export async function insertOrder(sql: Db, order: NewOrder, lines: readonly Orde
   }
   await sql`
     insert into order_event (id, practice_id, order_id, state, at)
-    values (${eventId}, ${order.practiceId}, ${order.id}, 'placed', ${order.placedAt})`;
+    values (${how.eventId}, ${order.practiceId}, ${order.id}, 'placed', ${order.placedAt})`;
+  // By telephone nothing is sent: somebody says when it was ordered.
+  if (!how.dispatched) return;
   await sql`
     insert into order_dispatch (order_id, practice_id, due_at) values (${order.id}, ${order.practiceId}, ${order.placedAt})`;
 }

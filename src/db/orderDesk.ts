@@ -44,7 +44,7 @@ export function listAwaitedOrders(sql: Db, practiceId: string) {
         from order_line n left join lens s on s.id = n.lens_id left join lens_family_version f on f.id = s.family_version_id
         where n.practice_id = o.practice_id and n.order_id = o.id) x) l on true
     where o.practice_id = ${practiceId} and l.awaited
-      and not exists (select 1 from order_event f where f.practice_id = o.practice_id and f.order_id = o.id and f.state = 'refused')
+      and not exists (select 1 from order_event f where f.practice_id = o.practice_id and f.order_id = o.id and f.state in ('refused', 'cancelled'))
     order by d.due_on nulls first, o.number limit 200`;
 }
 
@@ -58,5 +58,5 @@ export const listOrdersAwaiting = (sql: Db, practiceId: string, lens: LensIdenti
     and (l.cylinder_d = 0 or l.axis_deg = ${lens.axisDeg}) and l.add_band is not distinct from ${lens.addBand}
     and l.base_curve_mm is not distinct from ${lens.baseCurveMm} and l.diameter_mm is not distinct from ${lens.diameterMm}
     and coalesce((select sum(r.packs) from order_receipt r where r.practice_id = n.practice_id and r.order_line_id = n.id), 0) < n.packs
-    and not exists (select 1 from order_event e where e.practice_id = o.practice_id and e.order_id = o.id and e.state = 'refused')
+    and not exists (select 1 from order_event e where e.practice_id = o.practice_id and e.order_id = o.id and e.state in ('refused', 'cancelled'))
   order by o.number limit 3`;

@@ -1,6 +1,7 @@
 import 'server-only';
 import type postgres from 'postgres';
 import type {
+  DeliverTo,
   Eye,
   HandOverFact,
   LensLoss,
@@ -71,14 +72,14 @@ const parts = (sql: Db, practiceId: string, wearerIds: readonly string[]) => {
         select distinct on (wearer_id, purpose) id from prescription
         where practice_id = ${practiceId} and wearer_id = any (${ids}::uuid[]) order by wearer_id, purpose, number desc)`,
     given: sql<Of<GivenRow>[]>`select * from (${ofEach(sql, ids, given(sql, practiceId, one))}) g order by wearer_id, begun_at, begun_in, eye`,
-    orders: sql<Of<{ id: string; number: number; prescriptionId: string | null; placedAt: string }>[]>`
-      select o.id, o.wearer_id, o.number, o.prescription_id, o.placed_at from lens_order o
+    orders: sql<Of<{ id: string; number: number; prescriptionId: string | null; placedAt: string; deliverTo: DeliverTo }>[]>`
+      select o.id, o.wearer_id, o.number, o.prescription_id, o.placed_at, o.deliver_to from lens_order o
       where o.practice_id = ${practiceId} and o.id in (select x.id from (${orders}) x (wearer_id, id)) order by o.number desc`,
     lines: sql<(Pick<OrderLineRow, 'id' | 'eye' | 'lensId' | 'packs' | 'packSize'> & { readonly orderId: string })[]>`
       select l.id, l.order_id, l.eye, l.lens_id, l.packs, l.pack_size from order_line l
       where l.practice_id = ${practiceId} and l.order_id in (select x.id from (${orders}) x (wearer_id, id))`,
-    events: sql<(Pick<OrderEventRow, 'state' | 'dueOn'> & { readonly orderId: string })[]>`
-      select e.order_id, e.state, e.due_on from order_event e
+    events: sql<(Pick<OrderEventRow, 'state' | 'at' | 'dueOn'> & { readonly orderId: string })[]>`
+      select e.order_id, e.state, e.at, e.due_on from order_event e
       where e.practice_id = ${practiceId} and e.order_id in (select x.id from (${orders}) x (wearer_id, id)) order by e.sequence`,
     receipts: sql<Pick<OrderReceiptRow, 'id' | 'orderLineId' | 'packs' | 'handedOver'>[]>`
       select r.id, r.order_line_id, r.packs, exists (select 1 from hand_over h where h.practice_id = r.practice_id and h.order_receipt_id = r.id and not h.voided

@@ -2,6 +2,7 @@ import type { Delivery } from '../supply/runway';
 import type { Eye, IsoDate } from '../units';
 import { boxesOf } from './boxes';
 import type { Order } from './order';
+import { arrivedOn, isEnded } from './orderState';
 import type { Prescription } from './prescription';
 import type { WearerFile } from './wearerFile';
 import { lastHandOver } from './wornNow';
@@ -46,11 +47,14 @@ export const onTheWayTo = ({ orders }: Pick<StockFile, 'orders'>, prescription: 
   orders.flatMap((order): Delivery[] => {
     const line = order.lines.find((l) => l.eye === eye);
     const boxes = boxesOf(order, eye);
-    if (order.kind !== 'supply' || !line || !boxes || !isSame(line, prescription, order) || order.events.some((e) => e.state === 'refused')) return [];
+    if (order.kind !== 'supply' || !line || !boxes || !isSame(line, prescription, order) ) return [];
     const here = boxes.here.reduce((sum, r) => sum + r.packs, 0);
-    const coming = boxes.ordered - boxes.received;
+    const coming = isEnded(order) ? 0 : boxes.ordered - boxes.received;
     const promised = order.events.findLast((e) => e.dueOn !== null)?.dueOn ?? null;
-    const of = (on: IsoDate, packs: number): Delivery[] =>
-      packs > 0 ? [{ on, openedOn: null, lenses: packs * line.packSize, packSize: line.packSize, state: 'onTheWay' }] : [];
+    const of = (on: IsoDate, packs: number, state: Delivery['state'] = 'onTheWay'): Delivery[] =>
+      packs > 0 ? [{ on, openedOn: null, lenses: packs * line.packSize, packSize: line.packSize, state }] : [];
+    // Sent straight to the wearer, who says that it came: in hand from that day, though nobody here has seen it.
+    const arrived = arrivedOn(order);
+    if (arrived !== null) return of(arrived.slice(0, 10), coming, 'inHand');
     return [...of(today, here), ...of(promised !== null && promised > today ? promised : arrives, coming)];
   });

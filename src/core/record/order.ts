@@ -1,8 +1,27 @@
 import type { RawOrder } from '../supply/rawOrder';
 import type { Eye } from '../units';
 
-/** What happens to an order. */
-export const ORDER_STATES = ['placed', 'sendFailed', 'doubtful', 'acknowledged', 'backordered', 'refused', 'received'] as const;
+/**
+ * What happens to an order. `delayed`: the supplier names a later day. `delivered`: it says that a parcel reached the wearer, whom
+ * nobody here saw; `arrived` and `notArrived` are what the wearer says of it.
+ */
+export const ORDER_STATES = [
+  'placed',
+  'sendFailed',
+  'doubtful',
+  'acknowledged',
+  'backordered',
+  'refused',
+  'shipped',
+  'delayed',
+  'delivered',
+  'arrived',
+  'notArrived',
+  'received',
+  'cancelAsked',
+  'cancelled',
+  'cancelRefused',
+] as const;
 export type OrderState = (typeof ORDER_STATES)[number];
 
 /** Lenses to wear, under a prescription; or trial lenses that the drawer lacks. */
@@ -26,6 +45,41 @@ export interface OrderEventRow {
   readonly dueOn: string | null;
   readonly detail: Readonly<Record<string, string | number>>;
 }
+/** Where boxes are sent. */
+export const DELIVER_TO = ['practice', 'wearer'] as const;
+export type DeliverTo = (typeof DELIVER_TO)[number];
+
+/** What is wrong with boxes: another lens, not there, broken, ending too soon; or unopened ones of a power that was changed. */
+export const CLAIM_KINDS = ['wrong', 'missing', 'damaged', 'shortDated', 'exchange'] as const;
+export type ClaimKind = (typeof CLAIM_KINDS)[number];
+/** What becomes of a claim; all but `told` end it. */
+export const CLAIM_STEPS = ['told', 'replaced', 'credited', 'refused', 'withdrawn'] as const;
+export type ClaimStep = (typeof CLAIM_STEPS)[number];
+
+/** What is wrong with boxes as they are announced. */
+export const SHIPMENT_FAULTS = ['notOrdered', 'tooMany', 'wrongLens', 'shortDated', 'expired'] as const;
+export type ShipmentFault = (typeof SHIPMENT_FAULTS)[number];
+
+/** Boxes of one line on the road. */
+export interface ShipmentLine {
+  readonly orderLineId: string;
+  readonly packs: number;
+  readonly lot: string | null;
+  readonly expiresOn: string | null;
+  readonly faults: readonly ShipmentFault[];
+}
+export interface OrderClaim {
+  readonly id: string;
+  readonly orderLineId: string;
+  readonly kind: ClaimKind;
+  readonly packs: number;
+  readonly note: string | null;
+  readonly openedAt: string;
+  readonly openedByName: string;
+  /** Newest step; null while the supplier was not told. */
+  readonly step: ClaimStep | null;
+}
+
 export interface OrderRow {
   readonly id: string;
   readonly number: number;
@@ -36,6 +90,10 @@ export interface OrderRow {
   readonly prescriptionId: string | null;
   readonly placedAt: string;
   readonly placedByName: string;
+  /** Null of an order from before suppliers were kept. */
+  readonly supplierId: string | null;
+  readonly supplierName: string | null;
+  readonly deliverTo: DeliverTo;
   readonly dueAt: string | null;
   readonly doneAt: string | null;
   readonly attempts: number | null;
@@ -58,4 +116,6 @@ export interface Order extends OrderRow {
   /** What came, in its order. */
   readonly receipts: readonly OrderReceiptRow[];
   readonly events: readonly OrderEventRow[];
+  readonly shipped: readonly ShipmentLine[];
+  readonly claims: readonly OrderClaim[];
 }

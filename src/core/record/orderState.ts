@@ -4,10 +4,14 @@ import type { Prescription } from './prescription';
 import type { Eye } from '../units';
 import type { WearerFile } from './wearerFile';
 
-/** Is this order still to come for this eye: neither refused nor handed over to the last box? */
+/** Will nothing more come of an order: refused by its supplier, or cancelled? What came before is here all the same. */
+export const isEnded = (order: Pick<Order, 'events'>): boolean => order.events.some((e) => e.state === 'refused' || e.state === 'cancelled');
+
+/** Is this order still to come for this eye, or does some of it lie here: not ended before anything came, nor handed over to the last box? */
 const isOpen = (order: Order, eye: Eye): boolean => {
   const boxes = boxesOf(order, eye);
-  return boxes !== null && boxes.handedOver < boxes.ordered && !order.events.some((e) => e.state === 'refused');
+  if (boxes === null || boxes.handedOver >= boxes.ordered) return false;
+  return !isEnded(order) || boxes.here.length > 0;
 };
 
 /** The order that an eye waits for: the newest under this prescription that was neither refused nor wholly handed over. */
@@ -23,3 +27,35 @@ export const stateOf = (order: Pick<Order, 'events'>): OrderState => order.event
 /** Has the supplier answered, in words or in boxes? */
 export const isAnswered = (order: Pick<Order, 'events'>): boolean =>
   order.events.some((e) => e.state === 'acknowledged' || e.state === 'backordered' || e.state === 'refused' || e.state === 'received');
+
+/**
+ * Where an order stands, from how many of its boxes came and left, whatever the order in which that was told: what a supplier says
+ * late of boxes that lie here already changes nothing.
+ */
+export type OrderStage = Exclude<OrderState, 'received' | 'shipped'> | 'partlyShipped' | 'shipped' | 'partlyReceived' | 'received' | 'handedOver';
+
+/** States that say nothing of where the boxes are. */
+const ASIDE: readonly OrderState[] = ['shipped', 'received', 'cancelRefused'];
+
+export function stageOf(order: Pick<Order, 'events' | 'lines' | 'receipts' | 'shipped'>): OrderStage {
+  const sum = (packs: readonly number[]): number => packs.reduce((a, b) => a + b, 0);
+  const ordered = sum(order.lines.map((l) => l.packs));
+  const received = sum(order.receipts.map((r) => r.packs));
+  if (received > 0 && order.receipts.every((r) => r.handedOver) && (received >= ordered || isEnded(order))) return 'handedOver';
+  if (received >= ordered) return 'received';
+  const newest = order.events.findLast((e) => !ASIDE.includes(e.state))?.state ?? 'placed';
+  if (newest === 'cancelled' || newest === 'refused' || newest === 'cancelAsked') return newest;
+  if (newest === 'delivered' || newest === 'arrived' || newest === 'notArrived') return newest;
+  if (received > 0) return 'partlyReceived';
+  const shipped = sum(order.shipped.filter((s) => !s.faults.includes('notOrdered')).map((s) => s.packs));
+  if (shipped > 0) return shipped >= ordered ? 'shipped' : 'partlyShipped';
+  return newest as OrderStage;
+}
+
+/** Boxes of an order that are neither here nor given up. */
+export const isAwaited = (order: Pick<Order, 'events' | 'lines' | 'receipts'>): boolean =>
+  !isEnded(order) && order.lines.some((l) => order.receipts.reduce((n, r) => (r.orderLineId === l.id ? n + r.packs : n), 0) < l.packs);
+
+/** Did the wearer say that a parcel which was sent straight to them is there? Nobody here has seen it. */
+export const arrivedOn = (order: Pick<Order, 'events' | 'deliverTo'>): string | null =>
+  order.deliverTo === 'practice' ? null : (order.events.findLast((e) => e.state === 'arrived' || e.state === 'notArrived')?.state === 'arrived' ? (order.events.findLast((e) => e.state === 'arrived')?.at ?? null) : null);

@@ -1,6 +1,7 @@
 import type { Eye, IsoDate, IsoInstant } from '../units';
 import { latest, type FactChain } from './chains';
 import type { Order } from './order';
+import { arrivedOn, isEnded } from './orderState';
 import type { Prescription } from './prescription';
 import type { HandOverFact, OnEyeFact, VisitFacts } from './visitFacts';
 import type { WearerFile } from './wearerFile';
@@ -65,11 +66,12 @@ export const provenanceInVisit = ({
 export const lastHandOver = (handOvers: readonly FactChain<HandOverFact>[], eye: Eye): HandOverFact | null =>
   latest(handOvers, (h) => h.eye === eye)?.current ?? null;
 
-const isRefused = (order: Order): boolean => order.events.some((e) => e.state === 'refused');
+/** Nothing of it ever came, nor will. */
+const cameToNothing = (order: Order): boolean => isEnded(order) && order.receipts.length === 0;
 
 /** The newest order of lenses for an eye that named one and was not refused; orders of the other eye alone are passed by. */
 export const lastOrder = (orders: readonly Order[], eye: Eye): Order | null =>
-  orders.find((o) => o.lines.some((l) => l.eye === eye && l.lensId !== null) && !isRefused(o)) ?? null;
+  orders.find((o) => o.lines.some((l) => l.eye === eye && l.lensId !== null) && !cameToNothing(o)) ?? null;
 
 /** The order that a lens was handed over from; null for a trial. */
 export const orderOfHandOver = (orders: readonly Order[], given: HandOverFact): Order | null =>
@@ -133,7 +135,10 @@ export function provenance(file: ProvenanceFile, eye: Eye): Provenance {
       .filter((n) => n !== null)
       .sort((a, b) => a.at.localeCompare(b.at))
       .at(-1) ?? null;
-  const here = nodes.handedOver ?? nodes.ordered ?? said;
+  // A parcel sent straight to the wearer, who says that it came, is worn rather than what was handed over before it.
+  const arrived = order && nodes.ordered ? arrivedOn(order) : null;
+  const straight = arrived !== null && (handed === null || arrived > handed.observedAt) ? nodes.ordered : null;
+  const here = straight ?? nodes.handedOver ?? nodes.ordered ?? said;
   const later = nodes.boughtElsewhere && (here === null || nodes.boughtElsewhere.at > here.at);
   return { nodes, worn: later ? nodes.boughtElsewhere : here };
 }

@@ -11,7 +11,6 @@ import {
   reachOf,
   supplyPlan,
   type Eye,
-  type OrderLineRow,
   type Prescription,
   type PrescriptionEyeRow,
   type WearerFile,
@@ -23,6 +22,7 @@ import { must } from '../../lib/assert';
 import { invalid, ok, type Result } from '../../lib/outcome';
 import { boundsOf } from '../appointment/moments';
 import type { Context } from '../define';
+import type { LineOfMaker } from './newOrder';
 
 /** The family an eye's lenses come from: of the lens named, or, raw, of the lens that was on the eye. */
 async function prescribedFamily(context: Context, prescribed: PrescriptionEyeRow): Promise<FamilyWithBlocks | null> {
@@ -55,7 +55,7 @@ export async function orderLine(
   prescription: Prescription,
   eye: Eye,
   { wearerId, packs, file, pastExpiryNote }: AskedBoxes,
-): Promise<Result<{ readonly line: OrderLineRow; readonly lasts: boolean }>> {
+): Promise<Result<LineOfMaker & { readonly lasts: boolean }>> {
   const { today, settings, caller } = context;
   const prescribed = prescription.eyes.find((e) => e.eye === eye);
   if (!prescribed) return invalid(`${eye}Packs`, 'eyeNotPrescribed');
@@ -85,5 +85,5 @@ export async function orderLine(
   }
   const { packSize, packPriceMinor } = family;
   const { mode, lensId, raw } = prescribed;
-  return ok({ line: { id: context.newId(), eye, mode, lensId, raw, packs, packSize, packPriceMinor }, lasts });
+  return ok({ line: { id: context.newId(), eye, mode, lensId, raw, packs, packSize, packPriceMinor }, maker: family.maker, lasts });
 }

@@ -1,7 +1,8 @@
 import 'server-only';
-import type { OrderLineRow } from '../../core';
+import { supplierOf, type DeliverTo, type OrderLineRow } from '../../core';
 import { findOrderByKey, insertOrder, type NewOrder } from '../../db/order';
 import { nextNumber } from '../../db/practice';
+import { listSuppliers } from '../../db/supplier';
 import type { Context } from '../define';
 import type { LockedVisit } from '../visit/lock';
 
@@ -20,18 +21,41 @@ export async function orderOfPress(context: Context, form: { readonly requestKey
   return there === null ? null : { orderId: there, visitId: form.visitId, version: null };
 }
 
-/** Keeps an order of a visit under the practice's next number, and queues it for its supplier. */
-export async function keepOrder(
-  { tx, caller, now, newId, supplyOf }: Context,
-  taken: LockedVisit,
-  order: Pick<NewOrder, 'requestKey' | 'kind' | 'prescriptionId' | 'pastExpiryNote'>,
-  lines: readonly OrderLineRow[],
-): Promise<Ordered> {
+/** A line, and whose lens it is. */
+export interface LineOfMaker {
+  readonly line: OrderLineRow;
+  readonly maker: string;
+}
+export interface OrderTerms extends Pick<NewOrder, 'requestKey' | 'kind' | 'prescriptionId' | 'pastExpiryNote'> {
+  readonly deliverTo?: DeliverTo;
+  readonly deliveryAddress?: string | null;
+}
+
+/**
+ * Keeps an order of a visit under the practice's next number, and queues it for its supplier. Lenses of makers that come from
+ * different suppliers are an order for each: one that is down does not hold up the other.
+ */
+export async function keepOrder(context: Context, taken: LockedVisit, order: OrderTerms, lines: readonly LineOfMaker[]): Promise<Ordered> {
+  const { tx, caller, now, newId, supplyOf } = context;
   const { id: visitId, wearerId } = taken.visit;
-  const id = newId();
-  const number = await nextNumber(tx, caller.practiceId, 'order');
-  const of = { id, practiceId: caller.practiceId, number, visitId, visitVersion: taken.version, wearerId };
-  await insertOrder(tx, { ...of, ...order, placedAt: now, placedBy: caller.personId }, lines, newId());
+  const suppliers = await listSuppliers(tx, caller.practiceId);
+  const bySupplier = new Map<string | null, OrderLineRow[]>();
+  for (const { line, maker } of lines) {
+    const id = supplierOf(suppliers, maker)?.id ?? null;
+    bySupplier.set(id, [...(bySupplier.get(id) ?? []), line]);
+  }
+  const ids: string[] = [];
+  for (const [supplierId, ofSupplier] of bySupplier) {
+    const id = newId();
+    const number = await nextNumber(tx, caller.practiceId, 'order');
+    const of = { id, practiceId: caller.practiceId, number, visitId, visitVersion: taken.version, wearerId, supplierId };
+    // The press's own key belongs to the first of them: found again, all of them are there.
+    const requestKey = ids.length === 0 ? order.requestKey : newId();
+    const terms = { deliverTo: 'practice', deliveryAddress: null, ...order, requestKey } as const;
+    const byTelephone = supplierId !== null && suppliers.find((s) => s.id === supplierId)?.endpoint === null;
+    await insertOrder(tx, { ...of, ...terms, placedAt: now, placedBy: caller.personId }, ofSupplier, { eventId: newId(), dispatched: !byTelephone });
+    ids.push(id);
+  }
   supplyOf.add(wearerId);
-  return { orderId: id, visitId, version: taken.version };
+  return { orderId: ids[0] ?? '', visitId, version: taken.version };
 }

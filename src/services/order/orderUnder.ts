@@ -1,12 +1,12 @@
 import 'server-only';
-import { EYES, type Eye, type OrderLineRow } from '../../core';
+import { EYES, type Eye } from '../../core';
 import { listPrescriptions } from '../../db/prescription';
 import { notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import type { Context } from '../define';
 import type { LockedVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 import { orderLine } from './lines';
-import { keepOrder, type Ordered } from './newOrder';
+import { keepOrder, type LineOfMaker, type Ordered } from './newOrder';
 
 /** Boxes for each eye, 0 for none; `pastExpiryNote`: why a prescriber lets them last past the prescription's end. */
 export interface BoxesAsked {
@@ -15,6 +15,8 @@ export interface BoxesAsked {
   readonly rightPacks: number;
   readonly leftPacks: number;
   readonly pastExpiryNote: string | null;
+  /** The wearer's address, for a parcel that is sent straight there; null: to the practice. */
+  readonly deliveryAddress?: string | null;
 }
 
 /** Places an order under a prescription in force, in a visit that is held. */
@@ -29,16 +31,18 @@ export async function orderUnder(context: Context, taken: LockedVisit, asked: Bo
   if (all.find((p) => p.purpose === newest.purpose)?.id !== newest.id) return ruleBroken('prescriptionSuperseded');
   if (newest.expiresOn < today) return ruleBroken('prescriptionExpired', { expired: newest.expiresOn });
   const packsOf: Record<Eye, number> = { right: asked.rightPacks, left: asked.leftPacks };
-  const lines: OrderLineRow[] = [];
+  const lines: LineOfMaker[] = [];
   let lasts = false;
   for (const eye of EYES) {
     if (packsOf[eye] === 0) continue;
     const line = await orderLine(context, newest, eye, { wearerId, packs: packsOf[eye], file: { handOvers, orders, losses }, pastExpiryNote: asked.pastExpiryNote });
     if (!line.ok) return line;
     lasts ||= line.value.lasts;
-    lines.push(line.value.line);
+    lines.push(line.value);
   }
   taken.changed('supply');
   const of = { requestKey: asked.requestKey, kind: 'supply', prescriptionId: newest.id, pastExpiryNote: lasts ? asked.pastExpiryNote : null } as const;
-  return ok(await keepOrder(context, taken, of, lines));
+  const deliveryAddress = asked.deliveryAddress ?? null;
+  const way = { deliverTo: deliveryAddress === null ? 'practice' : 'wearer', deliveryAddress } as const;
+  return ok(await keepOrder(context, taken, { ...of, ...way }, lines));
 }

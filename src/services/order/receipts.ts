@@ -1,6 +1,6 @@
 import 'server-only';
 import type { z } from 'zod';
-import { boxesOf, EYES, expiryState, isMade, type Eye, type Order, type OrderLineRow } from '../../core';
+import { boxesOf, EYES, expiryState, isEnded, isMade, type Eye, type Order, type OrderLineRow } from '../../core';
 import { findFamilyInForce } from '../../db/family';
 import { insertReceipts, lockOrder, type NewReceipt } from '../../db/order';
 import { insertTask } from '../../db/task';
@@ -75,7 +75,7 @@ export const recordReceipt = defineCommand({
     const { tx, caller, now, today, newId } = context;
     const order = await lockOrder(tx, caller.practiceId, form.orderId);
     if (!order) return notFound('order');
-    if (order.events.some((e) => e.state === 'refused')) return ruleBroken('orderRefused');
+    if (isEnded(order)) return ruleBroken(order.events.some((e) => e.state === 'refused') ? 'orderRefused' : 'orderCancelled');
     const receipts: NewReceipt[] = [];
     const scanned = [];
     const detail: Record<string, string | number> = {};

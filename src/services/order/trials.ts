@@ -1,4 +1,6 @@
 import 'server-only';
+import { listLenses } from '../../db/lens';
+import { must } from '../../lib/assert';
 import { ok } from '../../lib/outcome';
 import { orderTrialsForm } from '../../schema/order';
 import { defineCommand } from '../define';
@@ -22,7 +24,15 @@ export const orderTrials = defineCommand({
     if (!lenses.ok) return lenses;
     const of = { requestKey: form.requestKey, kind: 'trial', prescriptionId: null, pastExpiryNote: null } as const;
     const one = { mode: 'final', raw: null, packs: 1, packSize: 1, packPriceMinor: 0 } as const;
-    const lines = lenses.value.map(({ eye, lensId }) => ({ id: context.newId(), eye, lensId, ...one }));
+    const known = await listLenses(
+      context.tx,
+      context.caller.practiceId,
+      lenses.value.map((l) => l.lensId),
+    );
+    const lines = lenses.value.map(({ eye, lensId }) => ({
+      line: { id: context.newId(), eye, lensId, ...one },
+      maker: must(known.find((l) => l.id === lensId), 'lens').maker,
+    }));
     return ok(await keepOrder(context, taken.value, of, lines));
   },
 });
