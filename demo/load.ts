@@ -9,6 +9,7 @@ import { insertHouseList } from '../src/db/houseList';
 import { insertMembership, insertPerson, listStaff } from '../src/db/staff';
 import { insertPractice, nextNumber } from '../src/db/practice';
 import { insertSetting } from '../src/db/setting';
+import { insertSupplier } from '../src/db/supplier';
 import { insertRoom, listRooms } from '../src/db/room';
 import { insertAppointment } from '../src/db/appointment';
 import { insertWearer } from '../src/db/wearer';
@@ -33,6 +34,12 @@ const DEMO_SETTINGS: readonly (readonly [SettingKey, string | number])[] = [
   ['referralTo', 'Harbourside Eye Casualty'],
   ['referralTelephone', '555 0190'],
 ];
+
+/** Who sells lenses to the demo's practice: one for every maker, one by the maker itself that also sends to wearers. */
+const DEMO_SUPPLIERS = [
+  { name: 'Harbour Optical Supply', makers: [], endpoint: 'harbour', telephone: '555 0181', cutOffMinute: 960, minimumMinor: 5000, toWearers: false, ended: false },
+  { name: 'Saltern Direct', makers: ['Saltern Lens Works'], endpoint: 'saltern', telephone: '555 0184', cutOffMinute: 780, minimumMinor: 0, toWearers: true, ended: false },
+] as const;
 
 const DEMO_ROOMS = ['Room 1', 'Room 2', 'Teaching table'] as const;
 
@@ -114,6 +121,7 @@ export async function loadPractice(tx: Tx, now: string, since: string): Promise<
     });
   }
   for (const [sortOrder, name] of DEMO_ROOMS.entries()) await insertRoom(tx, { id: newId(), practiceId, name, sortOrder });
+  for (const supplier of DEMO_SUPPLIERS) await insertSupplier(tx, practiceId, newId(), supplier);
   const families = new Map<string, string>();
   for (const draft of DEMO_FAMILIES) {
     const id = newId();

@@ -191,6 +191,11 @@ export const order = (
   attempts: 0,
   lines: lines.map((l) => ({ ...l, id: `l-${l.eye}`, mode: 'final' as const, raw: null, packSize: 6, packPriceMinor: 100 })),
   receipts: [],
+  shipped: [],
+  claims: [],
+  supplierId: null,
+  supplierName: null,
+  deliverTo: 'practice' as const,
   events: states.map((state) => ({ state, at: AT, supplierReference: null, dueOn: null, detail: {} })),
 });
 

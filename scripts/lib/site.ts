@@ -16,6 +16,8 @@ export interface SiteOptions {
   /** The supplier's calendar day; its own when absent. */
   readonly supplierToday?: string;
   readonly supplierSlowMs?: number;
+  /** After which orders are shipped by themselves, ms; when told to where absent. */
+  readonly supplierShipAfterMs?: number;
   /** What the seller's stand-in asks from the start, as JSON; no seller where absent. */
   readonly sellerFirst?: string;
   readonly demoPassword?: string;
@@ -62,6 +64,7 @@ export async function startSite(options: SiteOptions): Promise<Site> {
         KEENFIT_SUPPLIER_PORT: String(supplierPort),
         ...(options.supplierFile ? { KEENFIT_SUPPLIER_FILE: options.supplierFile } : {}),
         ...(options.supplierToday ? { KEENFIT_SUPPLIER_TODAY: options.supplierToday } : {}),
+        ...(options.supplierShipAfterMs ? { KEENFIT_SUPPLIER_SHIP_AFTER_MS: String(options.supplierShipAfterMs) } : {}),
         ...(options.supplierSlowMs ? { KEENFIT_SUPPLIER_SLOW_MS: String(options.supplierSlowMs) } : {}),
       },
     });

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye, OrderKind, RawOrder } from '../core';
+import type { DeliverTo, Eye, OrderKind, RawOrder } from '../core';
 import type { Db } from './client';
 
 export interface DispatchRow {
@@ -10,6 +10,10 @@ export interface DispatchRow {
   /** The practice's day on which it was placed. */
   readonly placedOn: string;
   readonly attempts: number;
+  /** Of its supplier; empty for the address that the server was started with. */
+  readonly endpoint: string;
+  readonly deliverTo: DeliverTo;
+  readonly deliveryAddress: string | null;
 }
 
 /**
@@ -18,8 +22,9 @@ export interface DispatchRow {
  */
 export async function claimDispatch(sql: Db, now: string, retryAt: (attempts: number) => string): Promise<DispatchRow | null> {
   const [row] = await sql<DispatchRow[]>`
-    select d.order_id, d.practice_id, d.attempts, o.number, o.kind, (o.placed_at at time zone p.time_zone)::date as placed_on
-    from order_dispatch d join lens_order o on o.id = d.order_id join practice p on p.id = d.practice_id
+    select d.order_id, d.practice_id, d.attempts, o.number, o.kind, (o.placed_at at time zone p.time_zone)::date as placed_on,
+      coalesce(s.endpoint, '') as endpoint, o.deliver_to, o.delivery_address
+    from order_dispatch d join lens_order o on o.id = d.order_id join practice p on p.id = d.practice_id left join supplier s on s.id = o.supplier_id
     where d.done_at is null and d.due_at <= ${now} and not wearer_under_absolute_stop(o.practice_id, o.wearer_id) order by d.due_at limit 1 for update of d skip locked`;
   if (!row) return null;
   await sql`

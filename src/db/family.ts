@@ -83,7 +83,11 @@ export const familiesOfLenses = (sql: Db, practiceId: string, lensIds: readonly 
 
 /** What families are sold in on a day, by their codes; what is not listed is left out. */
 export const listTrade = (sql: Db, practiceId: string, codes: readonly string[], today: string) => sql<(ReorderTrade & { readonly code: string })[]>`
-  select distinct on (f.code) f.code, f.pack_size, f.pack_price_minor, f.rebate_minor, f.lead_days, e.last_order_on
+  select distinct on (f.code) f.code, f.pack_size, f.pack_price_minor, f.rebate_minor, e.last_order_on,
+    -- What the supplier of this maker really takes, where that is known to be longer.
+    greatest(f.lead_days, (select s.learned_lead_days from supplier s
+      where s.practice_id = f.practice_id and not s.ended and (s.makers = '{}' or exists (select 1 from unnest(s.makers) m where lower(trim(m)) = lower(trim(f.maker))))
+      order by s.makers = '{}', s.sort_order, s.name limit 1)) as lead_days
   from lens_family_version f ${ending(sql)}
   where f.practice_id = ${practiceId} and f.code = any (${[...codes]}) and f.listed and (f.starts_on is null or f.starts_on <= ${today})
   order by f.code, f.starts_on desc nulls last, f.version desc`;

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye, LensIdentity, OrderKind, OrderState } from '../core';
+import { stageOf, type Eye, type LensIdentity, type OrderKind, type OrderStage, type OrderState, type ShipmentFault, type ShipmentLine } from '../core';
 import type { Db } from './client';
 
 /** What of an order is still to come for one eye. */
@@ -7,6 +7,9 @@ export interface AwaitedLine {
   readonly eye: Eye;
   readonly ordered: number;
   readonly received: number;
+  /** Boxes that the supplier announced, and what is wrong with some. */
+  readonly announced: number;
+  readonly faults: readonly ShipmentFault[];
   readonly familyName: string;
   /** Null where a laboratory works it out. */
   readonly power: { readonly sphere: number; readonly cylinder: number; readonly axis: number } | null;
@@ -19,33 +22,56 @@ export interface AwaitedOrder {
   readonly wearerId: string;
   readonly wearerName: string;
   readonly placedAt: string;
-  readonly state: OrderState;
+  readonly stage: OrderStage;
+  readonly supplierName: string | null;
   /** The supplier's day; null while nobody answered. */
   readonly dueOn: string | null;
   readonly lines: readonly AwaitedLine[];
 }
 
+interface AwaitedRow extends Omit<AwaitedOrder, 'stage' | 'lines'> {
+  readonly states: readonly OrderState[];
+  readonly lines: readonly (Omit<AwaitedLine, 'announced' | 'faults'> & { readonly shipped: readonly Pick<ShipmentLine, 'packs' | 'faults'>[] })[];
+}
+
 /** Orders of the practice of which something is still to come, the one due first at the top. */
-export function listAwaitedOrders(sql: Db, practiceId: string) {
-  return sql<AwaitedOrder[]>`
-    select o.id as order_id, o.number, o.kind, o.wearer_id, i.name as wearer_name, o.placed_at, e.state, d.due_on, l.lines
-    from lens_order o
+export async function listAwaitedOrders(sql: Db, practiceId: string): Promise<AwaitedOrder[]> {
+  const rows = await sql<AwaitedRow[]>`
+    select o.id as order_id, o.number, o.kind, o.wearer_id, i.name as wearer_name, o.placed_at, p.name as supplier_name, e.states, d.due_on, l.lines
+    from order_open w
+    join lens_order o on o.practice_id = w.practice_id and o.id = w.order_id
     join wearer_identity i on i.wearer_id = o.wearer_id
-    join lateral (select state from order_event where practice_id = o.practice_id and order_id = o.id order by sequence desc limit 1) e on true
+    left join supplier p on p.id = o.supplier_id
+    join lateral (select jsonb_agg(state order by sequence) as states from order_event where practice_id = o.practice_id and order_id = o.id) e on true
     left join lateral (
       select due_on from order_event where practice_id = o.practice_id and order_id = o.id and due_on is not null order by sequence desc limit 1) d on true
     join lateral (
-      select jsonb_agg(jsonb_build_object('eye', x.eye, 'ordered', x.packs, 'received', x.received, 'familyName', x.family_name, 'add', x.add_band,
+      select jsonb_agg(jsonb_build_object('eye', x.eye, 'ordered', x.packs, 'received', x.received, 'shipped', x.shipped, 'familyName', x.family_name, 'add', x.add_band,
           'power', case when x.lens_id is null then null else jsonb_build_object('sphere', x.sphere_d, 'cylinder', x.cylinder_d, 'axis', x.axis_deg) end)
-          order by x.eye desc) as lines, bool_or(x.received < x.packs) as awaited
+          order by x.eye desc) as lines
       from (
         select n.*, coalesce(f.name, n.raw ->> 'familyName', '') as family_name, s.sphere_d, s.cylinder_d, s.axis_deg, s.add_band,
-          coalesce((select sum(r.packs) from order_receipt r where r.practice_id = n.practice_id and r.order_line_id = n.id), 0)::int as received
+          coalesce((select sum(r.packs) from order_receipt r where r.practice_id = n.practice_id and r.order_line_id = n.id), 0)::int as received,
+          coalesce((select jsonb_agg(jsonb_build_object('packs', h.packs, 'faults', h.faults)) from shipment_line h
+            where h.practice_id = n.practice_id and h.order_line_id = n.id), '[]') as shipped
         from order_line n left join lens s on s.id = n.lens_id left join lens_family_version f on f.id = s.family_version_id
         where n.practice_id = o.practice_id and n.order_id = o.id) x) l on true
-    where o.practice_id = ${practiceId} and l.awaited
-      and not exists (select 1 from order_event f where f.practice_id = o.practice_id and f.order_id = o.id and f.state in ('refused', 'cancelled'))
+    where w.practice_id = ${practiceId}
     order by d.due_on nulls first, o.number limit 200`;
+  return rows.map(({ states, lines, ...row }) => ({
+    ...row,
+    lines: lines.map(({ shipped, ...line }) => ({
+      ...line,
+      announced: shipped.reduce((sum, s) => sum + s.packs, 0),
+      faults: [...new Set(shipped.flatMap((s) => s.faults))],
+    })),
+    stage: stageOf({
+      events: states.map((state) => ({ state })),
+      lines: lines.map((l) => ({ packs: l.ordered })),
+      receipts: lines.map((l) => ({ packs: l.received, handedOver: false })),
+      shipped: lines.flatMap((l) => l.shipped),
+    }),
+  }));
 }
 
 /** Orders that wait for a lens, in whatever version of its family, the oldest first. */

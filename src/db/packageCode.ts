@@ -1,5 +1,5 @@
 import 'server-only';
-import type { LensRow } from '../core';
+import type { Eye, LensRow } from '../core';
 import type { Db } from './client';
 
 /** What codes of boxes name, as was learned last. */
@@ -40,4 +40,24 @@ export const listKnownSerials = (sql: Db, practiceId: string, boxes: readonly Bo
 
 export async function insertBoxSerials(sql: Db, practiceId: string, boxes: readonly (BoxSerial & { readonly orderReceiptId: string })[]): Promise<void> {
   if (boxes.length > 0) await sql`insert into box_serial ${sql(boxes.map((b) => ({ ...b, practiceId })))}`;
+}
+
+/** The receipt that a box with a number of its own came with. */
+export async function findReceiptOfBox(sql: Db, practiceId: string, { gtin, serial }: BoxSerial): Promise<string | null> {
+  const [row] = await sql<{ orderReceiptId: string }[]>`
+    select order_receipt_id from box_serial where practice_id = ${practiceId} and gtin = ${gtin} and serial = ${serial}`;
+  return row?.orderReceiptId ?? null;
+}
+
+/** Whose boxes came with a receipt. */
+export async function findReceiptOwner(
+  sql: Db,
+  practiceId: string,
+  receiptId: string,
+): Promise<{ readonly number: number; readonly wearerName: string; readonly eye: Eye } | null> {
+  const [row] = await sql<{ number: number; wearerName: string; eye: Eye }[]>`
+    select o.number, i.name as wearer_name, l.eye from order_receipt r join order_line l on l.practice_id = r.practice_id and l.id = r.order_line_id
+    join lens_order o on o.practice_id = l.practice_id and o.id = l.order_id join wearer_identity i on i.wearer_id = o.wearer_id
+    where r.practice_id = ${practiceId} and r.id = ${receiptId}`;
+  return row ?? null;
 }

@@ -12,7 +12,9 @@ import {
 } from '../db/dispatch';
 import type { Sql } from '../db/client';
 import type { Clock } from '../lib/clock';
+import type { supplierOrder } from '../schema/supplierMessage';
 import { deliverOne, type Delivered } from './deliver';
+import { supplierAddress } from './supplierAddress';
 
 export interface DispatchDeps {
   readonly sql: Sql;
@@ -39,7 +41,7 @@ const KEPT_MAX = 400;
 /** A line as the supplier reads it: figures to make, or raw data to work them out from; never both. */
 const lineOf = (l: DispatchLine) =>
   l.mode === 'raw'
-    ? { eye: l.eye, mode: l.mode, packs: l.packs, familyCode: l.raw.familyCode, baseCurve: l.raw.baseCurveMm, diameter: l.raw.diameterMm, raw: l.raw }
+    ? { eye: l.eye, mode: l.mode, packs: l.packs, familyCode: l.raw.familyCode, baseCurve: l.raw.baseCurveMm, diameter: l.raw.diameterMm, raw: { ...l.raw } }
     : {
         eye: l.eye,
         mode: l.mode,
@@ -92,15 +94,18 @@ async function read(deps: DispatchDeps, row: DispatchRow, response: Response): P
 async function ask(deps: DispatchDeps, row: DispatchRow): Promise<Delivered<Answer>> {
   const lines = await listDispatchLines(deps.sql, row.practiceId, row.orderId);
   try {
-    const response = await fetch(new URL('/orders', deps.supplierUrl), {
+    const response = await fetch(supplierAddress(deps.supplierUrl, row.endpoint, 'orders'), {
       method: 'POST',
       // The order's own identity is the key: however often it is sent, the supplier takes it once.
       headers: { 'content-type': 'application/json', 'idempotency-key': row.orderId },
       body: JSON.stringify({
+        version: 1,
         number: row.number,
         kind: row.kind,
+        deliverTo: row.deliverTo,
+        deliveryAddress: row.deliveryAddress,
         lines: lines.map(lineOf),
-      }),
+      } satisfies z.input<typeof supplierOrder>),
       // A prescription goes to the address that the practice named, and to no other.
       redirect: 'manual',
       signal: AbortSignal.timeout(deps.timeoutMs),

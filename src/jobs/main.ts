@@ -6,6 +6,8 @@ import { clockFor } from '../server/clock';
 import { environment } from '../server/environment';
 import { log } from '../server/log';
 import { answerOne } from './answerSellers';
+import { askSuppliers } from './askSuppliers';
+import { cancelOne } from './cancelOrders';
 import { dispatchOne } from './dispatchOrders';
 import { ImportsBeside } from './importsBeside';
 import { beginDays, renewStale } from './renewRunways';
@@ -21,8 +23,9 @@ const REMEMBERED = 3 * 24 * 3600;
 let sweptAt = '';
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => (stopping = true));
 
-/** A seller's system is asked every so often, ms. */
+/** A seller's system, and each supplier's, is asked every so often, ms. */
 const ASK_EVERY_MS = 5000;
+let askedSuppliers = 0;
 let asked = 0;
 let read = 0;
 /** Takes what a seller's system asks, and brings it one answer. @returns whether an answer was brought */
@@ -37,12 +40,23 @@ async function sellers(): Promise<boolean> {
 }
 
 let days: ReadonlyMap<string, string> = new Map();
+/** Sends an order or a cancellation that is due, and asks what became of earlier ones. @returns whether something was sent */
+async function suppliers(): Promise<boolean> {
+  if (env.supplierUrl === null) return false;
+  const deps = { sql, clock, supplierUrl: env.supplierUrl, timeoutMs: 4000 };
+  if (Date.now() - askedSuppliers > ASK_EVERY_MS) {
+    askedSuppliers = Date.now();
+    await askSuppliers(deps);
+  }
+  return (await dispatchOne(deps)) || (await cancelOne(deps));
+}
+
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 process.stdout.write('jobs ready\n');
 while (!stopping) {
   try {
-    const sent = env.supplierUrl !== null && (await dispatchOne({ sql, clock, supplierUrl: env.supplierUrl, timeoutMs: 4000 }));
+    const sent = await suppliers();
     const answered = await sellers();
     await imports.look();
     const now = await clock.now();

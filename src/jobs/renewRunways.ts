@@ -1,8 +1,9 @@
 import 'server-only';
-import { DEFAULT_SETTINGS, dayIn } from '../core';
+import { DEFAULT_SETTINGS, dayIn, learnedLead } from '../core';
 import type { Sql } from '../db/client';
-import { listStale, markNight } from '../db/eyeRunway';
+import { listStale, markAll, markNight } from '../db/eyeRunway';
 import { findPractice, listPractices } from '../db/practice';
+import { listLeads, listSuppliers, setLearnedLead } from '../db/supplier';
 import type { Clock } from '../lib/clock';
 import { renewRunways } from '../services/runway/renew';
 
@@ -30,6 +31,22 @@ export async function renewStale({ sql, clock }: RunwayDeps, most = BATCH): Prom
   return stale.length;
 }
 
+/** Orders of a supplier from which its lead time is learned. */
+const LEARNED_ORDERS = 20;
+
+/** Learns within how many days each supplier's orders come; a changed one changes every due day. */
+async function learnLeads(sql: Sql, practiceId: string, timeZone: string): Promise<void> {
+  let changed = false;
+  for (const { id, learnedLeadDays } of await listSuppliers(sql, practiceId)) {
+    const days = (await listLeads(sql, practiceId, id, timeZone, LEARNED_ORDERS)).map((l) => Math.max(0, l.days));
+    const learned = learnedLead(days);
+    if (learned === learnedLeadDays) continue;
+    changed = true;
+    await setLearnedLead(sql, practiceId, id, learned);
+  }
+  if (changed) await markAll(sql, practiceId);
+}
+
 /** Once a practice's day has begun: what the day changed is marked, and reckoned by `renewStale` a batch at a time. @returns the day of each practice */
 export async function beginDays({ sql, clock }: RunwayDeps, begun: ReadonlyMap<string, string>): Promise<ReadonlyMap<string, string>> {
   const now = await clock.now();
@@ -37,7 +54,9 @@ export async function beginDays({ sql, clock }: RunwayDeps, begun: ReadonlyMap<s
   for (const { id, timeZone } of await listPractices(sql)) {
     const today = dayIn(now, timeZone);
     days.set(id, today);
-    if (begun.get(id) !== today) await markNight(sql, id, today);
+    if (begun.get(id) === today) continue;
+    await learnLeads(sql, id, timeZone);
+    await markNight(sql, id, today);
   }
   return days;
 }

@@ -53,3 +53,6 @@ export const handOverBoxesForm = z.object({
   /** Why no lesson was needed; only for those who handle lenses already. */
   experienceNote: optionalText(400),
 });
+
+/** A label or a box that is about to be handed over, as it was scanned or typed. */
+export const bagForm = z.object({ orderId: uuid, code: z.string().trim().min(1, 'required').max(400, 'tooLong') });

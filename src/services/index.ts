@@ -45,7 +45,11 @@ import { readDrawer, readTrialMovements } from './trialStock/queries';
 import { addStaff, changeStaff, endStaff, resetPassword } from './staff/commands';
 import { readStaff } from './staff/queries';
 import { hastenOrder, placeOrder } from './order/commands';
-import { readBox, readOrderEvents, readOrders } from './order/queries';
+import { cancelOrder, openClaim, recordArrived, recordTelephoned, stepClaim } from './order/desk';
+import { readBag } from './order/bag';
+import { readBox, readOrder, readOrderEvents, readOrders } from './order/queries';
+import { renewSupplierSecret, saveSupplier } from './supplier/commands';
+import { readSuppliers } from './supplier/queries';
 import { orderTrials } from './order/trials';
 import { recordLoss, recordReorderCall, reorderLenses, withdrawLoss } from './reorder/commands';
 import { readReorder } from './reorder/queries';
@@ -81,6 +85,13 @@ export const COMMANDS = {
   setClosedDay,
   reorderLenses,
   recordReorderCall,
+  cancelOrder,
+  recordTelephoned,
+  recordArrived,
+  openClaim,
+  stepClaim,
+  saveSupplier,
+  renewSupplierSecret,
   recordLoss,
   withdrawLoss,
   recordReceipt,
@@ -171,6 +182,9 @@ export const QUERIES = {
   readPrescriptionFile,
   readReorder,
   readDue,
+  readOrder,
+  readBag,
+  readSuppliers,
   readBox,
   readOrders,
   readDiary,

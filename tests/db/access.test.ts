@@ -79,6 +79,18 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   changePractice: () => ({ version: 99, name: 'A', town: 'B', address: 'C', telephone: '1', emergencyTelephone: '2' }),
   readOrders: () => ({}),
   readDue: () => ({}),
+  readOrder: () => ({ orderId: ids.orderId }),
+  readBag: () => ({ orderId: ids.orderId, code: 'KFB1/x/R' }),
+  readSuppliers: () => ({}),
+  cancelOrder: () => ({ orderId: ids.orderId, reason: 'no longer wanted' }),
+  recordTelephoned: () => ({ orderId: ids.orderId, reference: 'T-1', dueOn: '2026-12-05' }),
+  recordArrived: () => ({ orderId: ids.orderId, arrived: true }),
+  openClaim: () => ({ orderId: ids.orderId, orderLineId: randomUUID(), kind: 'wrong', packs: 1, note: '' }),
+  stepClaim: () => ({ claimId: randomUUID(), step: 'told', note: '' }),
+  saveSupplier: () => ({
+    id: randomUUID(), version: 1, name: 'Spindrift', makers: [], endpoint: null, telephone: '555 0100', cutOff: '16:00', minimumMinor: 0, toWearers: false, ended: false,
+  }),
+  renewSupplierSecret: () => ({ supplierId: randomUUID() }),
   recordLoss: () => ({ wearerId: ids.wearerId, eye: 'right', lenses: 1, why: 'torn', lostOn: '2026-11-20' }),
   withdrawLoss: () => ({ lossId: randomUUID() }),
   orderTrials: () => ({ visitId: ids.visitId, version: 1, requestKey: randomUUID(), right: lens, left: null, despiteReason: '' }),
@@ -273,6 +285,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'changePractice',
   'readOrders',
   'readDue',
+  'readSuppliers',
   'compareWearers',
   'readMerges',
   'readFamilies',
@@ -310,7 +323,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(134);
+    expect(names).toHaveLength(144);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -37,7 +37,7 @@ describe('trial lenses that the drawer lacks', () => {
     });
     expect(await world.do('orderTrials', input)).toMatchObject({ value: { version: null } });
     expect(await awaited()).toMatchObject([
-      { kind: 'trial', wearerName: 'Nessa Quillby', state: 'placed', lines: [{ eye: 'right', ordered: 1, received: 0 }, { eye: 'left' }] },
+      { kind: 'trial', wearerName: 'Nessa Quillby', stage: 'placed', lines: [{ eye: 'right', ordered: 1, received: 0 }, { eye: 'left' }] },
     ]);
     const supplier = supplierServer({ file: null, slowMs: 0, today: () => '2026-11-24' });
     await new Promise<void>((ready) => supplier.listen(0, '127.0.0.1', ready));
@@ -103,7 +103,7 @@ describe('what is on its way', () => {
     const of = async () => (await awaited()).find((o) => o.orderId === orderId);
     expect(await of()).toMatchObject({
       kind: 'supply',
-      state: 'received',
+      stage: 'partlyReceived',
       lines: [
         { eye: 'right', ordered: 2, received: 1 },
         { eye: 'left', ordered: 1, received: 1 },

@@ -150,3 +150,36 @@ create index order_claim_step_of_claim on order_claim_step (practice_id, claim_i
 -- A claim ends once.
 create unique index order_claim_ended_once on order_claim_step (claim_id) where step <> 'told';
 grant select, insert on order_claim, order_claim_step to keenfit_app;
+
+-- Orders of which something is still to come, so that whoever looks does not read all that ever were. Reckoned from the facts.
+create table order_open (
+  practice_id uuid not null,
+  order_id uuid not null,
+  primary key (practice_id, order_id),
+  foreign key (practice_id, order_id) references lens_order (practice_id, id)
+);
+grant select, insert, delete on order_open to keenfit_app;
+create function order_opens() returns trigger language plpgsql as $$
+begin
+  insert into order_open (practice_id, order_id) values (new.practice_id, new.id);
+  return null;
+end $$;
+create trigger order_opens after insert on lens_order for each row execute function order_opens();
+create function order_ends() returns trigger language plpgsql as $$
+begin
+  if new.state in ('refused', 'cancelled') then
+    delete from order_open where practice_id = new.practice_id and order_id = new.order_id;
+  elsif new.state = 'received' then
+    delete from order_open o where o.practice_id = new.practice_id and o.order_id = new.order_id and not exists (
+      select 1 from order_line l where l.practice_id = o.practice_id and l.order_id = o.order_id
+        and l.packs > coalesce((select sum(r.packs) from order_receipt r where r.practice_id = l.practice_id and r.order_line_id = l.id), 0));
+  end if;
+  return null;
+end $$;
+create trigger order_ends after insert on order_event for each row execute function order_ends();
+insert into order_open (practice_id, order_id)
+select o.practice_id, o.id from lens_order o
+where exists (
+    select 1 from order_line l where l.practice_id = o.practice_id and l.order_id = o.id
+      and l.packs > coalesce((select sum(r.packs) from order_receipt r where r.practice_id = l.practice_id and r.order_line_id = l.id), 0))
+  and not exists (select 1 from order_event e where e.practice_id = o.practice_id and e.order_id = o.id and e.state in ('refused', 'cancelled'));

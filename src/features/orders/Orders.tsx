@@ -6,6 +6,7 @@ import { useTranslations } from 'use-intl';
 import { daysBetween } from '@/core';
 import type { AwaitedOrder } from '@/db/orderDesk';
 import { formatDay } from '@/i18n/format';
+import orderStoryWords from '@/i18n/messages/en/orderStory.messages.json';
 import ordersWords from '@/i18n/messages/en/orders.messages.json';
 import eyesWords from '@/i18n/messages/en/eyes.messages.json';
 import { withWords } from '@/i18n/withWords';
@@ -84,6 +85,7 @@ function OrdersPage({ orders }: { readonly orders: readonly AwaitedOrder[] }) {
 
 function OrderRow({ order, onReceive }: { readonly order: AwaitedOrder; readonly onReceive: () => void }) {
   const t = useTranslations('orders');
+  const story = useTranslations('orderStory');
   const eyeWords = useEyeWords();
   const { session } = useServer();
   const late = order.dueOn === null ? 0 : daysBetween(order.dueOn, session.today);
@@ -99,7 +101,9 @@ function OrderRow({ order, onReceive }: { readonly order: AwaitedOrder; readonly
       </td>
       <td>
         <WearerLink id={order.wearerId} name={order.wearerName} />
-        <div className="label">{[t('number', { number: order.number }), order.kind === 'trial' ? t('trial') : null].filter(Boolean).join(' · ')}</div>
+        <Link className="label underline" href={`/orders/${order.orderId}`} prefetch={false} aria-label={t('open', { number: order.number, name: order.wearerName })}>
+          {[t('number', { number: order.number }), order.kind === 'trial' ? t('trial') : null].filter(Boolean).join(' · ')}
+        </Link>
       </td>
       <td>
         {order.lines.map((line) => (
@@ -111,7 +115,17 @@ function OrderRow({ order, onReceive }: { readonly order: AwaitedOrder; readonly
           </div>
         ))}
       </td>
-      <td>{t(`states.${order.state}`)}</td>
+      <td>
+        {story(`stage.${order.stage}`)}
+        <div className="label">{order.supplierName}</div>
+        {order.lines.flatMap((line) =>
+          line.faults.map((fault) => (
+            <div key={`${line.eye} ${fault}`}>
+              <Stated state="stop">{t('fault', { eye: eyeWords.name(line.eye), fault: story(`fault.${fault}`) })}</Stated>
+            </div>
+          )),
+        )}
+      </td>
       <td>
         <Button aria-label={t('receiveOne', { number: order.number, name: order.wearerName })} onClick={onReceive}>
           {t('receive')}
@@ -121,4 +135,4 @@ function OrderRow({ order, onReceive }: { readonly order: AwaitedOrder; readonly
   );
 }
 
-export const Orders = withWords({ orders: ordersWords, eyes: eyesWords }, OrdersPage);
+export const Orders = withWords({ orders: ordersWords, orderStory: orderStoryWords, eyes: eyesWords }, OrdersPage);

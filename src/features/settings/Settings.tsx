@@ -37,7 +37,12 @@ function SettingsPage({ changes, careProducts }: { readonly changes: Changes; re
         {t('line')} {mayChange ? '' : t('readOnly')}{' '}
         <Link href="/settings/rooms" prefetch={false} className="underline">
           {t('toRooms')}
-        </Link>
+        </Link>{' '}
+        {mayChange ? (
+          <Link href="/settings/suppliers" prefetch={false} className="underline">
+            {t('toSuppliers')}
+          </Link>
+        ) : null}
       </p>
       <ThisDevice />
       {GROUPS.map((group) => (

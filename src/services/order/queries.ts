@@ -1,12 +1,16 @@
 import 'server-only';
 import { countOrderEvents, findOrder } from '../../db/order';
-import type { Eye, LensRow } from '../../core';
+import { ageOn, type Eye, type LensRow, type Order, type Supplier, type WearerRow } from '../../core';
+import { isHeld } from '../../db/dispatch';
 import { listLenses } from '../../db/lens';
 import { listAwaitedOrders, listOrdersAwaiting, type AwaitedOrder } from '../../db/orderDesk';
 import { listPackageCodes } from '../../db/packageCode';
+import { findSupplier } from '../../db/supplier';
+import { wearerRow } from '../../db/wearer';
 import { notFound, ok, type Result } from '../../lib/outcome';
 import { boxForm, orderEventsForm } from '../../schema/order';
 import { emptyForm } from '../../schema/fields';
+import { orderPageForm } from '../../schema/supplier';
 import { defineQuery } from '../define';
 import { eyesOfLens } from './boxCodes';
 import { sessionContextOf, type SessionContext } from '../sessionContext';
@@ -32,6 +36,40 @@ export const readOrders = defineQuery({
   about: () => null,
   run: async (context): Promise<Result<{ readonly session: SessionContext; readonly orders: readonly AwaitedOrder[] }>> =>
     ok({ session: sessionContextOf(context), orders: await listAwaitedOrders(context.tx, context.caller.practiceId) }),
+});
+
+/** One order with everything that became of it. */
+export interface OrderPage {
+  readonly session: SessionContext;
+  readonly order: Order & { readonly wearerId: string };
+  readonly wearer: WearerRow & { readonly age: number };
+  readonly supplier: Supplier | null;
+  readonly lenses: Readonly<Record<string, LensRow>>;
+  /** Lens wear is stopped: nothing is sent meanwhile. */
+  readonly held: boolean;
+}
+
+export const readOrder = defineQuery({
+  name: 'readOrder',
+  right: 'handOver',
+  input: orderPageForm,
+  about: (form) => ({ subjectKind: 'order', subjectId: form.orderId }),
+  run: async (context, { orderId }): Promise<Result<OrderPage>> => {
+    const { tx, caller, today } = context;
+    const order = await findOrder(tx, caller.practiceId, orderId);
+    const [wearer] = order ? await wearerRow(tx, caller.practiceId, order.wearerId) : [];
+    if (!order || !wearer) return notFound('order');
+    const ids = [...order.lines, ...order.receipts].flatMap((l) => l.lensId ?? []);
+    const lenses = ids.length > 0 ? await listLenses(tx, caller.practiceId, ids) : [];
+    return ok({
+      session: sessionContextOf(context),
+      order,
+      wearer: { ...wearer, age: ageOn(wearer.birthDate, today) },
+      supplier: order.supplierId === null ? null : await findSupplier(tx, caller.practiceId, order.supplierId),
+      lenses: Object.fromEntries(lenses.map((l) => [l.id, l])),
+      held: await isHeld(tx, caller.practiceId, orderId),
+    });
+  },
 });
 
 /** What the code of a scanned box names, and whose line of an order that is. */

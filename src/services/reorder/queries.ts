@@ -1,6 +1,6 @@
 import 'server-only';
 import type { ReorderCall, ReorderTrade, WearerFile } from '../../core';
-import { findFamilyInForce } from '../../db/family';
+import { listTrade } from '../../db/family';
 import { listReorderCalls } from '../../db/reorderCall';
 import { notFound, ok, type Result } from '../../lib/outcome';
 import { reorderPageForm } from '../../schema/reorder';
@@ -8,14 +8,6 @@ import { defineQuery } from '../define';
 import { sessionContextOf, type SessionContext } from '../sessionContext';
 import { namedLenses } from '../visit/lenses';
 import { readWearerFile } from '../wearer/file';
-
-const tradeOf = ({ packSize, packPriceMinor, rebateMinor, leadDays, lastOrderOn }: ReorderTrade): ReorderTrade => ({
-  packSize,
-  packPriceMinor,
-  rebateMinor,
-  leadDays,
-  lastOrderOn,
-});
 
 /** The last calls that a page shows. */
 const CALLS = 5;
@@ -41,8 +33,9 @@ export const readReorder = defineQuery({
     const { ofLenses } = await namedLenses(context, ids);
     // A laboratory's lens has no row of its own before it was made: its family is named.
     const raw = file.prescriptions.flatMap((p) => p.eyes.flatMap((e) => (e.raw === null ? [] : [e.raw.familyCode])));
-    const ofRaw = await Promise.all([...new Set(raw)].map((code) => findFamilyInForce(context.tx, context.caller.practiceId, code, context.today)));
-    const trade = Object.fromEntries([...ofLenses, ...ofRaw.flatMap((f) => f ?? [])].map((family) => [family.code, tradeOf(family)]));
+    const codes = [...new Set([...ofLenses.map((f) => f.code), ...raw])];
+    const sold = await listTrade(context.tx, context.caller.practiceId, codes, context.today);
+    const trade = Object.fromEntries(sold.map(({ code, ...of }) => [code, of]));
     const calls = await listReorderCalls(context.tx, context.caller.practiceId, form.wearerId, CALLS);
     return ok({ session: sessionContextOf(context), file, trade, calls });
   },

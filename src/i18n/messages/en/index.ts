@@ -55,6 +55,10 @@ import purposes from './purposes.messages.json';
 import range from './range.messages.json';
 import raw from './raw.messages.json';
 import redEye from './redEye.messages.json';
+import orderStory from './orderStory.messages.json';
+import orderPage from './orderPage.messages.json';
+import suppliers from './suppliers.messages.json';
+import deskProblems from './deskProblems.messages.json';
 import due from './due.messages.json';
 import reorder from './reorder.messages.json';
 import reorderProblems from './reorderProblems.messages.json';
@@ -137,7 +141,7 @@ export const en = {
   print,
   problems: { ...problems, ...diaryProblems,
     ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
-    ...supplyProblems, ...reorderProblems,
+    ...supplyProblems, ...reorderProblems, ...deskProblems,
     ...outsideProblems },
   purposes,
   range,
@@ -168,6 +172,9 @@ export const en = {
   aftercare,
   asLastTime,
   conflict,
+  orderStory,
+  orderPage,
+  suppliers,
   due,
   reorder,
   redEye,

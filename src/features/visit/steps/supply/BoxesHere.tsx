@@ -6,6 +6,7 @@ import { formatDay } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { EyeBadge, Stated } from '@/ui/marks';
+import { BagCheck } from './BagCheck';
 import { useVisit } from '../../shell/VisitProvider';
 
 /** Boxes that lie here until the wearer collects them; handed over they are what is worn now. */
@@ -14,6 +15,8 @@ export function BoxesHere({ order }: { readonly order: Order }) {
   const { record, run, busy } = useVisit();
   const [asked, setAsked] = useState(false);
   const [note, setNote] = useState('');
+  const [seen, setSeen] = useState<readonly string[]>([]);
+  const [wrong, setWrong] = useState(false);
   const boxes = EYES.flatMap((eye) => {
     const of = boxesOf(order, eye);
     return of ? [{ eye, ...of }] : [];
@@ -35,13 +38,15 @@ export function BoxesHere({ order }: { readonly order: Order }) {
           {here.map(({ eye, receipt }) => {
             const lens = record.lenses[receipt.lensId];
             return (
-              <p key={receipt.id} className="flex flex-wrap gap-3 items-center py-1">
+              <p key={receipt.id} className="flex flex-wrap gap-3 items-center py-1" data-testid={`here-${eye}`}>
                 <EyeBadge eye={eye} />
                 <span className="power">{lens ? formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }) : null}</span>
                 <span>{t('hereLine', { packs: receipt.packs, lot: receipt.lot, day: formatDay(receipt.expiresOn) })}</span>
+                {seen.includes(receipt.id) ? <Stated state="ok">{t('bag.seen')}</Stated> : null}
               </p>
             );
           })}
+          {closed ? null : <BagCheck orderId={order.id} onSeen={(ids) => setSeen((had) => [...new Set([...had, ...ids])])} onWrong={setWrong} />}
           {taught || closed ? null : <Field label={t('hereNote')} value={note} onValue={setNote} maxLength={400} className="max-w-[520px]" />}
           {closed ? null : (
             <div className="flex flex-wrap gap-4 items-center mt-2">
@@ -49,7 +54,7 @@ export function BoxesHere({ order }: { readonly order: Order }) {
                 <input type="checkbox" className="w-5 h-5" checked={asked} onChange={(event) => setAsked(event.target.checked)} />
                 {t('hereAsk', { name: record.wearer.name, day: formatDay(record.wearer.birthDate) })}
               </label>
-              <Button type="submit" disabled={busy || !asked}>
+              <Button type="submit" disabled={busy || !asked || wrong}>
                 {t('hereDo')}
               </Button>
             </div>

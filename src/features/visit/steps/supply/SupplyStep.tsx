@@ -9,6 +9,7 @@ import draftWords from '@/i18n/messages/en/draft.messages.json';
 import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import rawWords from '@/i18n/messages/en/raw.messages.json';
 import supplyProblems from '@/i18n/messages/en/supplyProblems.messages.json';
+import orderStoryWords from '@/i18n/messages/en/orderStory.messages.json';
 import supplyWords from '@/i18n/messages/en/supply.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
@@ -131,6 +132,6 @@ function SupplyActions({ supply, form }: { readonly supply: Supply; readonly for
 }
 
 export const SupplyStep = withWords(
-  { draft: draftWords, purposes: purposesWords, raw: rawWords, supply: supplyWords, problems: supplyProblems },
+  { draft: draftWords, purposes: purposesWords, raw: rawWords, orderStory: orderStoryWords, supply: supplyWords, problems: supplyProblems },
   SupplyStepBody,
 );

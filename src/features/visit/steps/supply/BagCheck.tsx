@@ -1,0 +1,66 @@
+'use client';
+import { useRef, useState, type KeyboardEvent } from 'react';
+import { useTranslations } from 'use-intl';
+import type { Eye } from '@/core';
+import { SEPARATOR } from '@/formats/gs1/elementString';
+import { Field } from '@/ui/Field';
+import { EyeBadge, Stated } from '@/ui/marks';
+import { useEyeWords } from '../../../common/eyeWords';
+import { useServer } from '../../../common/ServerProvider';
+import type { ServiceOutput } from '../../../common/server';
+
+type Said = ServiceOutput<'readBag'> | { readonly kind: 'away' } | { readonly kind: 'otherEye'; readonly eye: Eye; readonly bag: Eye };
+
+/** Bags and boxes scanned as they are handed over: each is said whose it is, and a box in the other eye's bag stops it. */
+export function BagCheck({ orderId, onSeen, onWrong }: { readonly orderId: string; readonly onSeen: (receiptIds: readonly string[]) => void; readonly onWrong: (wrong: boolean) => void }) {
+  const t = useTranslations('supply.bag');
+  const eyeWords = useEyeWords();
+  const { look } = useServer();
+  const [text, setText] = useState('');
+  const [said, setSaid] = useState<Said | null>(null);
+  // The bag whose label was scanned last: boxes after it lie in it.
+  const bag = useRef<Eye | null>(null);
+  const queue = useRef<Promise<void>>(Promise.resolve());
+  const read = async (code: string): Promise<void> => {
+    const found = await look('readBag', { orderId, code });
+    if (!found?.ok) return setSaid({ kind: 'away' });
+    const is = found.value;
+    if (is.kind === 'here' && is.by === 'label') bag.current = is.eye;
+    const other = is.kind === 'here' && is.by === 'box' && is.receiptIds.length === 1 && bag.current !== null && bag.current !== is.eye;
+    setSaid(other ? { kind: 'otherEye', eye: is.eye, bag: bag.current ?? is.eye } : is);
+    onWrong(other || is.kind === 'another' || is.kind === 'unknown');
+    if (is.kind === 'here' && !other) onSeen(is.receiptIds);
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>): void => {
+    // A scanner that is a keyboard sends its separator as Ctrl ].
+    if (event.ctrlKey && event.key === ']') {
+      event.preventDefault();
+      setText((typed) => typed + SEPARATOR);
+    }
+    if (event.key !== 'Enter') return;
+    event.preventDefault();
+    const scanned = event.currentTarget.value;
+    setText('');
+    if (scanned.trim() !== '') queue.current = queue.current.then(() => read(scanned));
+  };
+  const words = (): string => {
+    if (said === null) return '';
+    if (said.kind === 'here') return t('here', { eye: eyeWords.name(said.eye) });
+    if (said.kind === 'handedOver') return t('handedOver', { eye: eyeWords.name(said.eye) });
+    if (said.kind === 'otherEye') return t('otherEye', { eye: said.eye, bag: said.bag });
+    if (said.kind === 'another') return t('another', { name: said.wearerName, number: said.number });
+    return t(said.kind);
+  };
+  return (
+    <div data-testid="bag-check" className="max-w-[520px]">
+      <Field label={t('scan')} value={text} onValue={setText} onKeyDown={onKeyDown} hint={t('hint')} autoComplete="off" spellCheck={false} />
+      <div role="status" aria-live="polite" className="min-h-6">
+        {said === null ? null : (
+          <Stated state={said.kind === 'here' ? 'ok' : said.kind === 'away' ? 'watch' : 'stop'}>
+            {words()} {said.kind === 'here' || said.kind === 'otherEye' ? <EyeBadge eye={said.eye} /> : null}
+          </Stated>
+        )}
+      </div>
+    </div>
+  );
+}
