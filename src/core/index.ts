@@ -80,6 +80,7 @@ export * from './record/wornDoubts';
 export * from './record/examination';
 export * from './record/eyeStock';
 export * from './record/lensLoss';
+export * from './record/lotRecall';
 export * from './record/reorderCall';
 export * from './record/reorder';
 export * from './record/eyeRunway';

@@ -171,3 +171,7 @@ export async function insertFamily(sql: Db, practiceId: string, family: NewFamil
         axis_from integer, axis_to integer, axis_step integer, adds text[], curves jsonb, sort_order integer)`;
   }
 }
+
+/** Names of every family that was ever listed, newest name of each code. */
+export const listFamilyNames = (sql: Db, practiceId: string) => sql<{ readonly code: string; readonly name: string }[]>`
+  select code, name from (select distinct on (code) code, name from lens_family_version where practice_id = ${practiceId} and listed order by code, version desc) f order by name`;

@@ -11,13 +11,15 @@ export interface TrialStockRow extends LensSpec {
   readonly lot: string;
   readonly expiresOn: string;
   readonly count: number;
+  /** The lot is called back: none of it goes on an eye. */
+  readonly recalled: boolean;
 }
 
 /** Lots with lenses left, by family and power, soonest to expire first. */
 export function listTrialStock(sql: Db, practiceId: string) {
   return sql<TrialStockRow[]>`
     select s.id, s.lens_id, s.lot, s.expires_on, s.count, l.family_version_id, l.sphere_d, l.cylinder_d, l.axis_deg, l.add_band,
-      l.base_curve_mm, l.diameter_mm, f.code as family_code, f.name as family_name
+      l.base_curve_mm, l.diameter_mm, f.code as family_code, f.name as family_name, lot_recalled(s.practice_id, s.lot, s.lens_id) as recalled
     from trial_stock s join lens l on l.id = s.lens_id join lens_family_version f on f.id = l.family_version_id
     where s.practice_id = ${practiceId} and s.count > 0
     order by f.name, l.sphere_d desc, l.cylinder_d desc, l.axis_deg,
@@ -29,7 +31,7 @@ export function listDrawer(sql: Db, practiceId: string, today: string) {
   return sql<DrawerCount[]>`
     select f.code as family_code, l.sphere_d, l.cylinder_d, l.axis_deg, l.add_band, l.base_curve_mm, l.diameter_mm, sum(s.count) as count
     from trial_stock s join lens l on l.id = s.lens_id join lens_family_version f on f.id = l.family_version_id
-    where s.practice_id = ${practiceId} and s.count > 0 and s.expires_on >= ${today}
+    where s.practice_id = ${practiceId} and s.count > 0 and s.expires_on >= ${today} and not lot_recalled(s.practice_id, s.lot, s.lens_id)
     group by 1, 2, 3, 4, 5, 6, 7 order by 1, 2, 3, 4, 5, 6, 7`;
 }
 
@@ -68,7 +70,7 @@ export async function takeTrials(
       from wanted w
       join lens asked on asked.practice_id = ${practiceId} and asked.id = w.id
       join lens_family_version asked_family on asked_family.id = asked.family_version_id
-      join trial_stock s on s.practice_id = ${practiceId} and s.count > 0 and s.expires_on >= ${today}
+      join trial_stock s on s.practice_id = ${practiceId} and s.count > 0 and s.expires_on >= ${today} and not lot_recalled(s.practice_id, s.lot, s.lens_id)
       join lens had on had.id = s.lens_id join lens_family_version had_family on had_family.id = had.family_version_id
       where had_family.code = asked_family.code
         and (had.sphere_d, had.cylinder_d, had.axis_deg) = (asked.sphere_d, asked.cylinder_d, asked.axis_deg)

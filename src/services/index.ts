@@ -50,6 +50,8 @@ import { readBag } from './order/bag';
 import { readBox, readOrder, readOrderEvents, readOrders } from './order/queries';
 import { renewSupplierSecret, saveSupplier } from './supplier/commands';
 import { readSuppliers } from './supplier/queries';
+import { liftRecall, openRecall, recordRecallCall } from './lotRecall/commands';
+import { readRecall, readRecalls } from './lotRecall/queries';
 import { orderTrials } from './order/trials';
 import { recordLoss, recordReorderCall, reorderLenses, withdrawLoss } from './reorder/commands';
 import { readReorder } from './reorder/queries';
@@ -85,6 +87,9 @@ export const COMMANDS = {
   setClosedDay,
   reorderLenses,
   recordReorderCall,
+  openRecall,
+  recordRecallCall,
+  liftRecall,
   cancelOrder,
   recordTelephoned,
   recordArrived,
@@ -185,6 +190,8 @@ export const QUERIES = {
   readOrder,
   readBag,
   readSuppliers,
+  readRecalls,
+  readRecall,
   readBox,
   readOrders,
   readDiary,

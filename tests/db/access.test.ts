@@ -79,6 +79,11 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   changePractice: () => ({ version: 99, name: 'A', town: 'B', address: 'C', telephone: '1', emergencyTelephone: '2' }),
   readOrders: () => ({}),
   readDue: () => ({}),
+  openRecall: () => ({ lot: 'Z9', familyCode: 'no-such', reason: 'edges tear' }),
+  recordRecallCall: () => ({ recallId: randomUUID(), wearerId: ids.wearerId, outcome: 'stopped', note: '' }),
+  liftRecall: () => ({ recallId: randomUUID(), reason: 'free again' }),
+  readRecalls: () => ({}),
+  readRecall: () => ({ recallId: randomUUID() }),
   readOrder: () => ({ orderId: ids.orderId }),
   readBag: () => ({ orderId: ids.orderId, code: 'KFB1/x/R' }),
   readSuppliers: () => ({}),
@@ -285,6 +290,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'changePractice',
   'readOrders',
   'readDue',
+  'readRecalls',
   'readSuppliers',
   'compareWearers',
   'readMerges',
@@ -323,7 +329,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(144);
+    expect(names).toHaveLength(150);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

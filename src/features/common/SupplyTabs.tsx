@@ -7,6 +7,7 @@ import { useServer } from './ServerProvider';
 const TABS = [
   { id: 'due', href: '/reorders', right: 'orders' },
   { id: 'orders', href: '/orders', right: 'handOver' },
+  { id: 'recalls', href: '/recalls', right: 'handOver' },
   { id: 'requests', href: '/requests', right: 'clinicalRead' },
 ] as const;
 export type SupplyTab = (typeof TABS)[number]['id'];

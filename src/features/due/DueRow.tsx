@@ -45,7 +45,7 @@ export function DueRow({
       <td className="min-w-[300px]">
         <Bars line={line} />
         <p className="label pt-1">
-          {first ? t('why', { eye: eyeWords.name(first.eye), runOut: formatDay(first.runOut), by: formatDay(first.reorderBy) }) : null}
+          {first ? t('why', { past: first.runOut < session.today ? 'yes' : 'no', eye: eyeWords.name(first.eye), runOut: formatDay(first.runOut), by: formatDay(first.reorderBy) }) : null}
           {first?.paceRunOut ? ` ${t(first.paceRunOut < first.runOut ? 'faster' : 'slower', { day: formatDay(first.paceRunOut) })}` : null}
           {line.examinationOn ? ` ${t('booked', { day: formatDay(line.examinationOn) })}` : null}
         </p>

@@ -2,6 +2,7 @@ import 'server-only';
 import type { z } from 'zod';
 import { droppedLenses, expiryState, EYES, type Eye, type OnEyeFact, type VisitRow } from '../../core';
 import { withdrawRemoval } from '../../db/lensOnEye';
+import { recalledOf } from '../../db/lotRecall';
 import { takeInHand, takeTrials, type TakenTrial } from '../../db/trialStock';
 import { must } from '../../lib/assert';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
@@ -98,6 +99,16 @@ export const putOnTrials = defineCommand({
     const taken = locked.value;
     const lenses = await lensesToPutOn(context, taken, form);
     if (!lenses.ok) return lenses;
+    const [recalled] = await recalledOf(
+      context.tx,
+      context.caller.practiceId,
+      lenses.value.flatMap(({ eye, lensId }) => {
+        const lot = form[eye]?.inHand?.lot;
+        return lot === undefined ? [] : [{ lot, lensId }];
+      }),
+    );
+    const held = recalled && eyes.find((eye) => form[eye]?.inHand?.lot === recalled.lot);
+    if (held) return invalid([held, 'inHand', 'lot'], 'lotRecalled', { lot: recalled.lot });
     const trials = await trialsFor(context, taken, form, lenses.value);
     const facts = await readingOf(context, taken.visit).facts();
     for (const [i, { eye, family }] of lenses.value.entries()) {

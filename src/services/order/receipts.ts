@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import { boxesOf, EYES, expiryState, isEnded, isMade, type Eye, type Order, type OrderLineRow } from '../../core';
 import { findFamilyInForce } from '../../db/family';
 import { insertReceipts, lockOrder, type NewReceipt } from '../../db/order';
+import { recalledOf } from '../../db/lotRecall';
 import { insertTask } from '../../db/task';
 import { listOtherDays, receiveTrials } from '../../db/trialStock';
 import { must } from '../../lib/assert';
@@ -86,6 +87,7 @@ export const recordReceipt = defineCommand({
       if (!line.ok) return line;
       const lens = await lensInBox(context, eye, line.value, box);
       if (!lens.ok) return lens;
+      if ((await recalledOf(tx, caller.practiceId, [{ lot: box.lot, lensId: lens.value }])).length > 0) return invalid([eye, 'lot'], 'lotRecalled', { lot: box.lot });
       const receipt = { id: newId(), orderLineId: line.value.id, lensId: lens.value, lot: box.lot, expiresOn: box.expiresOn, packs: box.packs };
       receipts.push(receipt);
       scanned.push({ eye, receipt, boxes: box.codes });
@@ -128,6 +130,7 @@ export const handOverBoxes = defineCommand({
       const receipt = boxesOf(order, line.eye)?.here.find((r) => r.id === receiptId);
       if (!receipt) return ruleBroken('handedOverAlready', { eye: line.eye });
       if (expiryState(receipt.expiresOn, today) === 'expired') return ruleBroken('boxExpired', { eye: line.eye, expired: receipt.expiresOn });
+      if ((await recalledOf(tx, caller.practiceId, [receipt])).length > 0) return ruleBroken('lotRecalled', { lot: receipt.lot });
       taken.value.add('handOver', line.eye, {
         wearerId: order.wearerId,
         lensId: receipt.lensId,

@@ -59,6 +59,7 @@ import orderStory from './orderStory.messages.json';
 import orderPage from './orderPage.messages.json';
 import suppliers from './suppliers.messages.json';
 import deskProblems from './deskProblems.messages.json';
+import recalls from './recalls.messages.json';
 import due from './due.messages.json';
 import reorder from './reorder.messages.json';
 import reorderProblems from './reorderProblems.messages.json';
@@ -175,6 +176,7 @@ export const en = {
   orderStory,
   orderPage,
   suppliers,
+  recalls,
   due,
   reorder,
   redEye,
