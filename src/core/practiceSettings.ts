@@ -78,6 +78,9 @@ export const SETTINGS = {
   ruleProfile: choice(['generic', 'us'], 'generic', later('prescription')),
   pastExpiry: choice(['refuse', 'prescriberNote'], 'refuse', { group: 'supply', source: OWN }),
   reorderMarginDays: number(0, 60, 1, 'days', 7, { group: 'supply', source: OWN }),
+  messagesFrom: number(6, 12, 1, 'hour', 8, { group: 'supply', source: OWN }),
+  messagesUntil: number(14, 22, 1, 'hour', 20, { group: 'supply', source: OWN }),
+  remindDays: number(0, 14, 1, 'days', 2, { group: 'supply', source: OWN }),
   retentionYears: number(1, 40, 1, 'years', 10, { group: 'record', source: TRADE }),
   idleMinutes: number(2, 60, 1, 'minutes', 10, { group: 'screen', source: OWN }),
 } as const;

@@ -114,3 +114,7 @@ export async function countDue(sql: Db, practiceId: string, of: { readonly from:
       select distinct due_on, of_wearer_id from eye_runway where practice_id = ${practiceId} and due_on >= ${of.from} and due_on <= ${of.until} limit ${of.most}) x`;
   return row?.count ?? 0;
 }
+
+/** How far the lenses of one wearer reach, as it is kept. */
+export const listRunways = (sql: Db, practiceId: string, wearerId: string) => sql<Pick<EyeRunway, 'eye' | 'runOut'>[]>`
+  select eye, run_out from eye_runway where practice_id = ${practiceId} and of_wearer_id = ${wearerId} order by eye desc`;

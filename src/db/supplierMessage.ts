@@ -1,6 +1,6 @@
 import 'server-only';
 import type postgres from 'postgres';
-import type { AddBand, Eye, Modality, ShipmentFault } from '../core';
+import type { AddBand, DeliverTo, Eye, Modality, ShipmentFault } from '../core';
 import type { Db } from './client';
 
 /** A line of an order as its announcement is compared with it. */
@@ -30,9 +30,9 @@ export async function lockOrderOfSupplier(
   practiceId: string,
   supplierId: string,
   number: number,
-): Promise<{ readonly id: string; readonly lines: readonly OrderedLine[] } | null> {
-  const [order] = await sql<{ id: string }[]>`
-    select id from lens_order where practice_id = ${practiceId} and number = ${number} and supplier_id = ${supplierId}`;
+): Promise<{ readonly id: string; readonly wearerId: string; readonly deliverTo: DeliverTo; readonly lines: readonly OrderedLine[] } | null> {
+  const [order] = await sql<{ id: string; wearerId: string; deliverTo: DeliverTo }[]>`
+    select id, wearer_id, deliver_to from lens_order where practice_id = ${practiceId} and number = ${number} and supplier_id = ${supplierId}`;
   if (!order) return null;
   await sql`select pg_advisory_xact_lock(hashtextextended(${`order|${order.id}`}, 0))`;
   const lines = await sql<OrderedLine[]>`
@@ -42,7 +42,7 @@ export async function lockOrderOfSupplier(
     from order_line n left join lens l on l.id = n.lens_id left join lens_family_version f on f.id = l.family_version_id
     left join prescription p on p.practice_id = n.practice_id and p.id = n.prescription_id
     where n.practice_id = ${practiceId} and n.order_id = ${order.id}`;
-  return { id: order.id, lines };
+  return { ...order, lines };
 }
 
 export interface NewSupplierMessage {

@@ -1,9 +1,10 @@
 import 'server-only';
-import { dayIn } from '../core';
+import { DEFAULT_SETTINGS, dayIn } from '../core';
 import { findPractice } from '../db/practice';
 import { listPolled, setSupplierCursor } from '../db/supplier';
 import { MESSAGE_MAX_BYTES, supplierNews } from '../schema/supplierMessage';
 import { log } from '../server/log';
+import { writtenAt } from '../services/outbox/write';
 import { takeMessage } from '../services/supplier/takeMessage';
 import type { DispatchDeps } from './dispatchOrders';
 import { supplierAddress } from './supplierAddress';
@@ -37,7 +38,8 @@ export async function askSuppliers(deps: DispatchDeps): Promise<number> {
     const practice = await findPractice(deps.sql, practiceId);
     if (!news || !practice || (news.messages.length === 0 && news.cursor === cursor)) continue;
     const at = await deps.clock.now();
-    const from = { practiceId, supplierId: id, cameBy: 'poll', at, today: dayIn(at, practice.timeZone) } as const;
+    const { dueAt } = writtenAt(at, null, { ...DEFAULT_SETTINGS, ...practice.settings }, practice.timeZone);
+    const from = { practiceId, supplierId: id, cameBy: 'poll', at, today: dayIn(at, practice.timeZone), dueAt } as const;
     taken += await deps.sql.begin(async (tx) => {
       let count = 0;
       for (const message of news.messages) {

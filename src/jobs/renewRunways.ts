@@ -6,6 +6,7 @@ import { findPractice, listPractices } from '../db/practice';
 import { listLeads, listSuppliers, setLearnedLead } from '../db/supplier';
 import type { Clock } from '../lib/clock';
 import { renewRunways } from '../services/runway/renew';
+import { writeReminders } from './writeReminders';
 
 export interface RunwayDeps {
   readonly sql: Sql;
@@ -57,6 +58,7 @@ export async function beginDays({ sql, clock }: RunwayDeps, begun: ReadonlyMap<s
     if (begun.get(id) === today) continue;
     await learnLeads(sql, id, timeZone);
     await markNight(sql, id, today);
+    await writeReminders(sql, id, now);
   }
   return days;
 }

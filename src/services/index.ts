@@ -50,6 +50,8 @@ import { readBag } from './order/bag';
 import { readBox, readOrder, readOrderEvents, readOrders } from './order/queries';
 import { renewSupplierSecret, saveSupplier } from './supplier/commands';
 import { readSuppliers } from './supplier/queries';
+import { chooseContact, markMessage, writeRecallMessages, writeReminder } from './outbox/commands';
+import { readMessage, readOutbox } from './outbox/queries';
 import { liftRecall, openRecall, recordRecallCall } from './lotRecall/commands';
 import { readRecall, readRecalls } from './lotRecall/queries';
 import { orderTrials } from './order/trials';
@@ -87,6 +89,10 @@ export const COMMANDS = {
   setClosedDay,
   reorderLenses,
   recordReorderCall,
+  chooseContact,
+  markMessage,
+  writeReminder,
+  writeRecallMessages,
   openRecall,
   recordRecallCall,
   liftRecall,
@@ -190,6 +196,8 @@ export const QUERIES = {
   readOrder,
   readBag,
   readSuppliers,
+  readOutbox,
+  readMessage,
   readRecalls,
   readRecall,
   readBox,

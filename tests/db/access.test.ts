@@ -79,6 +79,12 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   changePractice: () => ({ version: 99, name: 'A', town: 'B', address: 'C', telephone: '1', emergencyTelephone: '2' }),
   readOrders: () => ({}),
   readDue: () => ({}),
+  chooseContact: () => ({ wearerId: ids.wearerId, way: 'none', recipient: '' }),
+  markMessage: () => ({ messageId: randomUUID(), sent: true }),
+  writeReminder: () => ({ wearerId: ids.wearerId }),
+  writeRecallMessages: () => ({ recallId: randomUUID() }),
+  readOutbox: () => ({}),
+  readMessage: () => ({ messageId: randomUUID() }),
   openRecall: () => ({ lot: 'Z9', familyCode: 'no-such', reason: 'edges tear' }),
   recordRecallCall: () => ({ recallId: randomUUID(), wearerId: ids.wearerId, outcome: 'stopped', note: '' }),
   liftRecall: () => ({ recallId: randomUUID(), reason: 'free again' }),
@@ -290,6 +296,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'changePractice',
   'readOrders',
   'readDue',
+  'readOutbox',
   'readRecalls',
   'readSuppliers',
   'compareWearers',
@@ -329,7 +336,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(150);
+    expect(names).toHaveLength(155);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -4,6 +4,7 @@ import type { FactChain } from './chains';
 import type { HandOverFact, OnEyeFact, WornAnswerFact } from './visitFacts';
 import type { LensRow } from './lens';
 import type { LensLoss } from './lensLoss';
+import type { ContactChoice } from './message';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
 import type { ExaminedElsewhere, VisitRow } from './visit';
@@ -41,6 +42,8 @@ export interface WearerFile {
   /** What this practice verified to sellers. */
   readonly sellerVerified: readonly SellerVerified[];
   readonly identityChanges: readonly IdentityChangeRow[];
+  /** How they last said that they want to be written to; null where nobody asked. */
+  readonly contact: ContactChoice | null;
   /** From today on, soonest first. */
   readonly appointments: readonly ComingAppointment[];
   /** What is still to be done about this wearer, the first due first. */

@@ -7,6 +7,7 @@ import { useServer } from './ServerProvider';
 const TABS = [
   { id: 'due', href: '/reorders', right: 'orders' },
   { id: 'orders', href: '/orders', right: 'handOver' },
+  { id: 'outbox', href: '/outbox', right: 'orders' },
   { id: 'recalls', href: '/recalls', right: 'handOver' },
   { id: 'requests', href: '/requests', right: 'clinicalRead' },
 ] as const;

@@ -5,13 +5,14 @@ import type { DueWearer } from '@/db/eyeRunway';
 import { formatDay, formatShortDay } from '@/i18n/format';
 import dueWords from '@/i18n/messages/en/due.messages.json';
 import eyesWords from '@/i18n/messages/en/eyes.messages.json';
+import outboxProblems from '@/i18n/messages/en/outboxProblems.messages.json';
 import reorderProblems from '@/i18n/messages/en/reorderProblems.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { KeyCap, Stated } from '@/ui/marks';
 import { AppPage } from '../common/AppPage';
 import { SupplyTabs } from '../common/SupplyTabs';
 import { useServer } from '../common/ServerProvider';
-import { useRefusalWords } from '../common/words';
+import { useProblemWords, useRefusalWords } from '../common/words';
 import { monthsOf, placeOf } from './dueAxis';
 import { DueRow } from './DueRow';
 import { useDue } from './useDue';
@@ -29,6 +30,7 @@ const MANY = 1000;
 function DuePage({ wearers, more, count }: DueProps) {
   const t = useTranslations('due');
   const refusal = useRefusalWords();
+  const words = useProblemWords();
   const { session } = useServer();
   const page = useDue(wearers);
   const last = wearers.at(-1);
@@ -47,6 +49,9 @@ function DuePage({ wearers, more, count }: DueProps) {
           <span>
             <KeyCap>{'M'}</KeyCap> {t('keys.message')}
           </span>
+          <span>
+            <KeyCap>{'W'}</KeyCap> {t('keys.write')}
+          </span>
         </div>
       }
     >
@@ -55,7 +60,7 @@ function DuePage({ wearers, more, count }: DueProps) {
         <p className="py-2">{t('line', { count, many: count >= MANY ? 'yes' : 'no' })}</p>
         {page.problem ? (
           <p role="alert" className="pb-2">
-            <Stated state="stop">{refusal(page.problem)}</Stated>
+            <Stated state="stop">{page.problem.kind === 'invalid' ? words(page.problem.fields[0]?.code ?? '', page.problem.fields[0]?.data) : refusal(page.problem)}</Stated>
           </p>
         ) : null}
         {wearers.length === 0 ? (
@@ -103,4 +108,4 @@ function DuePage({ wearers, more, count }: DueProps) {
   );
 }
 
-export const Due = withWords({ due: dueWords, eyes: eyesWords, problems: reorderProblems }, DuePage);
+export const Due = withWords({ due: dueWords, eyes: eyesWords, problems: { ...reorderProblems, ...outboxProblems } }, DuePage);

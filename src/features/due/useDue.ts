@@ -27,7 +27,7 @@ export function useDue(wearers: readonly DueWearer[]) {
   const { session } = useServer();
   const { today, practice } = session;
   const [chosen, setChosen] = useState(0);
-  const sending = useSending<'recordReorderCall'>(() => router.refresh());
+  const sending = useSending<'recordReorderCall' | 'writeReminder'>(() => router.refresh());
   const lines = wearers.map((of): DueLine => {
     const booked = examinationBooked(of.appointments, { today, until: null, timeZone: practice.timeZone });
     const examinationOn = booked && dayIn(booked.startsAt, practice.timeZone);
@@ -36,10 +36,12 @@ export function useDue(wearers: readonly DueWearer[]) {
   const at = Math.min(chosen, Math.max(0, lines.length - 1));
   const line = lines[at] ?? null;
   const accept = (of: DueLine): void => router.push(placeOfProposal(of));
+  const write = (of: DueLine): void => void sending.send('writeReminder', { wearerId: of.of.wearerId });
   const message = (of: DueLine): void => void sending.send('recordReorderCall', { wearerId: of.of.wearerId, outcome: 'message', laterOn: null, note: '' });
   useKey('down,j', () => setChosen(Math.min(at + 1, lines.length - 1)), [at, lines.length], { preventDefault: true });
   useKey('up,k', () => setChosen(Math.max(at - 1, 0)), [at], { preventDefault: true });
   useKey('enter', () => line && accept(line), [line]);
   useKey('m', () => line && !sending.busy && message(line), [line, sending.busy]);
+  useKey('w', () => line && !sending.busy && write(line), [line, sending.busy]);
   return { lines, at, choose: setChosen, line, accept, message, problem: sending.problem, busy: sending.busy };
 }

@@ -1,5 +1,6 @@
 'use client';
 import Link from 'next/link';
+import { lazy, Suspense } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, inForce, may, provenance, type WearerFile } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
@@ -8,6 +9,8 @@ import { Stated } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
 import { Coming } from './Coming';
 import { IdentityChanges } from './IdentityChanges';
+
+const Contact = lazy(() => import('./Contact').then((m) => ({ default: m.Contact })));
 
 /** Why it is said what is worn; the prescriptions in force; what was changed of who this is. */
 export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; readonly onFiles: () => void }) {
@@ -34,6 +37,11 @@ export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; rea
         </p>
       )}
       <Coming file={file} />
+      {may(session.viewer.roles, 'wearers') && file.erasure === null ? (
+        <Suspense fallback={null}>
+          <Contact wearer={file.wearer} contact={file.contact} />
+        </Suspense>
+      ) : null}
       <h2 className="mb-2">{t('why')}</h2>
       <p className="mb-5">{worn ? t('whyWorn') : t('whyNothing')}</p>
       <h2 className="mb-2">{t('prescription')}</h2>

@@ -12,6 +12,7 @@ import { handOverBoxesForm, receiptForm } from '../../schema/order';
 import { defineCommand, type Context } from '../define';
 import { checkCodes, keepCodes } from './boxCodes';
 import { makeableLenses } from '../lensOnEye/makeableLens';
+import { tellWearer } from '../outbox/write';
 import { unlistedLens } from '../lensOnEye/unlistedLens';
 import { lockVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
@@ -102,6 +103,11 @@ export const recordReceipt = defineCommand({
     await insertReceipts(tx, caller.practiceId, order.id, receipts, { at: now, by: caller.personId, eventId: newId(), detail });
     await keepCodes(context, scanned, codes.value);
     context.supplyOf.add(order.wearerId);
+    const came = new Map(order.lines.map((l) => [l.id, 0]));
+    for (const r of [...order.receipts, ...receipts]) came.set(r.orderLineId, (came.get(r.orderLineId) ?? 0) + r.packs);
+    // Called in once, when nothing is missing any more.
+    if (order.kind === 'supply' && order.lines.every((l) => (came.get(l.id) ?? 0) >= l.packs))
+      await tellWearer(context, order.wearerId, { kind: 'boxesHere', order: order.number }, order.id);
     return ok({ orderId: order.id });
   },
 });

@@ -1,9 +1,10 @@
 import 'server-only';
-import { dayIn } from '../../core';
+import { DEFAULT_SETTINGS, dayIn } from '../../core';
 import { findPractice } from '../../db/practice';
 import { findSupplier, findSupplierSecret } from '../../db/supplier';
 import { must } from '../../lib/assert';
 import type { Deps } from '../define';
+import { writtenAt } from '../outbox/write';
 import { isSigned } from './signature';
 import { takeMessage, type MessageTaken } from './takeMessage';
 
@@ -32,6 +33,7 @@ export async function receiveMessage(
   }
   const practice = must(await findPractice(sql, practiceId), 'practice');
   const at = await clock.now();
-  const from = { practiceId, supplierId, cameBy: 'call', at, today: dayIn(at, practice.timeZone) } as const;
+  const { dueAt } = writtenAt(at, null, { ...DEFAULT_SETTINGS, ...practice.settings }, practice.timeZone);
+  const from = { practiceId, supplierId, cameBy: 'call', at, today: dayIn(at, practice.timeZone), dueAt } as const;
   return sql.begin((tx) => takeMessage(tx, from, body, () => crypto.randomUUID()));
 }

@@ -2,6 +2,7 @@ import 'server-only';
 import type postgres from 'postgres';
 import { shipmentFaults, type IsoDate, type IsoInstant } from '../../core';
 import type { Tx } from '../../db/client';
+import { writeMessage } from '../../db/outbox';
 import { listPackageCodes } from '../../db/packageCode';
 import {
   insertOrderEvent,
@@ -22,6 +23,8 @@ export interface MessageFrom {
   readonly cameBy: 'call' | 'poll';
   readonly at: IsoInstant;
   readonly today: IsoDate;
+  /** From when on something written now may go to a wearer. */
+  readonly dueAt: IsoInstant;
 }
 
 /** What became of a message: taken, known already, kept but of no order, or not understood and not kept. */
@@ -69,7 +72,14 @@ export async function takeMessage(tx: Tx, from: MessageFrom, body: unknown, newI
   if (refused !== null || order === null) return { kind: 'refused', why: refused ?? 'orderUnknown' };
   const event = { id: newId(), practiceId, orderId: order.id, at, supplierReference: message.reference };
   if (message.kind === 'delayed') await insertOrderEvent(tx, { ...event, state: 'delayed', dueOn: message.expectedOn });
-  else if (message.kind === 'delivered') await insertOrderEvent(tx, { ...event, state: 'delivered', detail: { day: message.deliveredOn } });
+  else if (message.kind === 'delivered') {
+    await insertOrderEvent(tx, { ...event, state: 'delivered', detail: { day: message.deliveredOn } });
+    // Delivered, unseen: the wearer is asked.
+    if (order.deliverTo === 'wearer') {
+      const asked = { kind: 'parcelAsked', order: message.order } as const;
+      await writeMessage(tx, practiceId, order.wearerId, asked, order.id, { at, by: null, dueAt: from.dueAt });
+    }
+  }
   else {
     const shipped: NewShipmentLine[] = [];
     const detail: Record<string, number> = {};

@@ -7,6 +7,7 @@ import { erasureRow } from '../../db/erasure';
 import { newestExaminedElsewhere, newestVisitOf } from '../../db/examined';
 import { listLosses } from '../../db/lensLoss';
 import { asOrders, orderParts } from '../../db/order';
+import { newestContact } from '../../db/outbox';
 import { asPrescriptions, countPrescriptions, prescriptionParts } from '../../db/prescription';
 import { listSellerVerified } from '../../db/request';
 import { alertSince, stoppedSince } from '../../db/stop';
@@ -43,6 +44,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     broughtAlong: listBroughtAlong(tx, practiceId, wearerId),
     sellerVerified: listSellerVerified(tx, practiceId, wearerId),
     losses: listLosses(tx, practiceId, [wearerId]),
+    contacts: newestContact(tx, practiceId, wearerId),
     erasure: erasureRow(tx, practiceId, wearerId),
     stops: stoppedSince(tx, practiceId, wearerId),
     alerts: alertSince(tx, practiceId, wearerId),
@@ -72,6 +74,7 @@ export async function readWearerFile(context: Context, wearerId: string, after: 
     sellerVerified: rows.sellerVerified,
     losses: rows.losses,
     appointments: rows.appointments.map(({ appointmentId, startsAt, kind, state, room, staff }) => ({ appointmentId, startsAt, kind, state, room, staff })),
+    contact: rows.contacts[0] ?? null,
     tasks: rows.tasks.map(({ id, kind, text, because, dueOn }) => ({ id, kind, text, because, dueOn })),
   };
   const ids = [

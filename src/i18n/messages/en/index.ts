@@ -60,6 +60,8 @@ import orderPage from './orderPage.messages.json';
 import suppliers from './suppliers.messages.json';
 import deskProblems from './deskProblems.messages.json';
 import recalls from './recalls.messages.json';
+import outbox from './outbox.messages.json';
+import outboxProblems from './outboxProblems.messages.json';
 import due from './due.messages.json';
 import reorder from './reorder.messages.json';
 import reorderProblems from './reorderProblems.messages.json';
@@ -142,7 +144,7 @@ export const en = {
   print,
   problems: { ...problems, ...diaryProblems,
     ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
-    ...supplyProblems, ...reorderProblems, ...deskProblems,
+    ...supplyProblems, ...reorderProblems, ...deskProblems, ...outboxProblems,
     ...outsideProblems },
   purposes,
   range,
@@ -177,6 +179,7 @@ export const en = {
   orderPage,
   suppliers,
   recalls,
+  outbox,
   due,
   reorder,
   redEye,
