@@ -30,7 +30,7 @@ const order = (change: object = {}) => ({
   ...change,
 });
 const fileOf = (handOvers: object[], orders: object[] = []) =>
-  ({ handOvers, orders, lenses: { lens: { familyCode: 'curlew', familyName: 'Curlew', modality: 'monthly' } } }) as unknown as WearerFile;
+  ({ handOvers, orders, losses: [], lenses: { lens: { familyCode: 'curlew', familyName: 'Curlew', modality: 'monthly' } } }) as unknown as WearerFile;
 const PRESCRIPTION = { id: 'p', expiresOn: '2027-11-24', daysPerWeek: 7, eyes: [{ eye: 'right', lensId: 'lens', raw: null }] } as unknown as Prescription;
 
 describe('what an eye has', () => {
@@ -60,7 +60,25 @@ describe('what an eye has', () => {
     expect(on({ events: [] })).toEqual([['2026-11-29', 9]]);
     expect(on({ events: [{ state: 'refused', dueOn: null }] })).toEqual([]);
     expect(on({ kind: 'trial' })).toEqual([]);
+    // Cancelled: what came before lies here, nothing more comes.
+    expect(on({ events: [{ state: 'cancelled', dueOn: null }], receipts: [{ orderLineId: 'line', packs: 1, handedOver: false }] })).toEqual([[TODAY, 3]]);
     expect(on({ lines: [{ id: 'line', eye: 'right', lensId: 'another', packs: 3, packSize: 3 }] })).toEqual([]);
+  });
+});
+
+describe('a parcel sent straight to the wearer', () => {
+  const straight = (...states: string[]) =>
+    onTheWayTo(
+      fileOf([], [order({ deliverTo: 'wearer', events: states.map((state, i) => ({ state, at: `2026-11-2${i}T15:00:00Z`, dueOn: null })) })]),
+      PRESCRIPTION,
+      'right',
+      TODAY,
+      '2026-11-29',
+    );
+  it('is on its way until the wearer says that it came, whatever the carrier says', () => {
+    expect(straight('acknowledged', 'shipped', 'delivered')).toMatchObject([{ state: 'onTheWay' }]);
+    expect(straight('acknowledged', 'delivered', 'arrived')).toMatchObject([{ state: 'inHand', on: '2026-11-22', lenses: 9 }]);
+    expect(straight('acknowledged', 'arrived', 'notArrived')).toMatchObject([{ state: 'onTheWay' }]);
   });
 });
 

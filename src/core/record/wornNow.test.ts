@@ -45,7 +45,7 @@ const file = (change: Partial<WearerFile>): WearerFile =>
     lenses: {},
     ...change,
   }) as unknown as WearerFile;
-const order = { id: 'o', number: 1, prescriptionId: 'p', placedAt: '2026-11-02T00:00:00Z', lines: [{ eye: 'right', lensId: 'ordered' }], events: [] };
+const order = { id: 'o', number: 1, prescriptionId: 'p', placedAt: '2026-11-02T00:00:00Z', lines: [{ eye: 'right', lensId: 'ordered' }], receipts: [], events: [] };
 
 describe('what counts as worn now', () => {
   it('a lens that was only tried is never copied as the current lens', () => {
@@ -72,6 +72,13 @@ describe('what counts as worn now', () => {
     const orders = [order] as unknown as WearerFile['orders'];
     expect(provenance(file({ orders }), 'right').worn?.lensId).toBe('ordered');
     expect(provenance(file({ orders: [{ ...order, events: [{ state: 'refused' }] }] as unknown as WearerFile['orders'] }), 'right').worn).toBeNull();
+  });
+  it('a parcel sent straight to the wearer counts once they say that it came, later than any hand-over', () => {
+    const handOvers = chains([{ ...meta('h', '2026-11-03T00:00:00Z'), lensId: 'handed' }]) as unknown as WearerFile['handOvers'];
+    const of = (...events: object[]) => ({ handOvers, orders: [{ ...order, deliverTo: 'wearer', events }] as unknown as WearerFile['orders'] });
+    expect(provenance(file(of({ state: 'delivered', at: '2026-11-09T00:00:00Z' })), 'right').worn?.lensId).toBe('handed');
+    expect(provenance(file(of({ state: 'arrived', at: '2026-11-09T00:00:00Z' })), 'right').worn?.lensId).toBe('ordered');
+    expect(provenance(file(of({ state: 'arrived', at: '2026-11-02T00:00:00Z' })), 'right').worn?.lensId).toBe('handed');
   });
   it('the latest hand-over decides over any order, each eye for itself', () => {
     const handOvers = chains([{ ...meta('h', '2026-11-03T00:00:00Z'), lensId: 'handed' }]) as unknown as WearerFile['handOvers'];

@@ -23,7 +23,7 @@ const FEWEST_DAYS = 60;
  * day are one coming. What was lost is not counted as worn.
  * @param given what was handed over of one lens, in any order
  * @returns null while lenses came but once, or within too short a time
- * @example paceOf([{on: '2026-01-01', lenses: 6, ...box}, {on: '2026-09-28', lenses: 6, ...box}], [], monthly)?.daysPerLens → 45
+ * @example paceOf([{on: '2026-01-01', openedOn: null, lenses: 6}, {on: '2026-09-28', openedOn: null, lenses: 6}], [], {modality: 'monthly', daysPerWeek: 7})?.daysPerLens → 45
  * @source late and early reorders tell how lenses are really worn: common practice
  */
 export function paceOf(given: readonly Pick<Delivery, 'on' | 'openedOn' | 'lenses'>[], losses: readonly Loss[], wear: WearPlan): Pace | null {
