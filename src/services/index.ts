@@ -50,6 +50,7 @@ import { readBag } from './order/bag';
 import { readBox, readOrder, readOrderEvents, readOrders } from './order/queries';
 import { renewSupplierSecret, saveSupplier } from './supplier/commands';
 import { readSuppliers } from './supplier/queries';
+import { readCoverage } from './coverage/queries';
 import { chooseContact, markMessage, writeRecallMessages, writeReminder } from './outbox/commands';
 import { readMessage, readOutbox } from './outbox/queries';
 import { liftRecall, openRecall, recordRecallCall } from './lotRecall/commands';
@@ -196,6 +197,7 @@ export const QUERIES = {
   readOrder,
   readBag,
   readSuppliers,
+  readCoverage,
   readOutbox,
   readMessage,
   readRecalls,

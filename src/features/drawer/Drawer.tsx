@@ -1,5 +1,6 @@
 'use client';
 import dynamic from 'next/dynamic';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useDeferredValue, useState } from 'react';
 import { useTranslations } from 'use-intl';
@@ -55,6 +56,9 @@ function DrawerPage({ stock, libraryTag }: { readonly stock: readonly Lot[]; rea
               <KeyCap>{'N'}</KeyCap> {t('keyReceive')}
             </span>
           </div>
+          <Link className="btn" href="/drawer/plan" prefetch={false}>
+            {t('plan')}
+          </Link>
           <Button onClick={() => setListing(true)}>{t('fromFile')}</Button>
         </>
       }

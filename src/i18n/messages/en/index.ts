@@ -62,6 +62,7 @@ import deskProblems from './deskProblems.messages.json';
 import recalls from './recalls.messages.json';
 import outbox from './outbox.messages.json';
 import outboxProblems from './outboxProblems.messages.json';
+import coverage from './coverage.messages.json';
 import due from './due.messages.json';
 import reorder from './reorder.messages.json';
 import reorderProblems from './reorderProblems.messages.json';
@@ -180,6 +181,7 @@ export const en = {
   suppliers,
   recalls,
   outbox,
+  coverage,
   due,
   reorder,
   redEye,
