@@ -323,6 +323,7 @@ export const wholeFamily = (draft: Draft, id: string): FamilyWithBlocks => ({
   startsOn: null,
   lastOrderOn: null,
   replacedBy: null,
+  practiceTurn: null,
   ...draft,
   id,
   version: 1,

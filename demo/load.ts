@@ -126,7 +126,7 @@ export async function loadPractice(tx: Tx, now: string, since: string): Promise<
   for (const draft of DEMO_FAMILIES) {
     const id = newId();
     families.set(draft.code, id);
-    const { lastOrderOn: _end, replacedBy: _by, ...family } = wholeFamily(draft, id);
+    const { lastOrderOn: _end, replacedBy: _by, practiceTurn: _turn, ...family } = wholeFamily(draft, id);
     await insertFamily(tx, practiceId, family, since, newId);
   }
   for (const [key, value] of DEMO_SETTINGS) await insertSetting(tx, { id: newId(), practiceId, key, value, at: since, by: people[4] ?? null });

@@ -30,6 +30,7 @@ export * from './lens/shortlistFilters';
 export * from './lens/shortlist';
 export * from './lens/listOf';
 export * from './lens/soFar';
+export * from './rotation/practiceTurn';
 export * from './rotation/compensate';
 export * from './rotation/resolveOverRefraction';
 export * from './rotation/routesAgree';

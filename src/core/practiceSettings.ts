@@ -63,6 +63,7 @@ export const SETTINGS = {
   blinkSchool: choice(['threeThenFive', 'alwaysFive'], 'threeThenFive', { group: 'fit', source: TRADE }),
   scatterBlur: number(0.05, 0.5, 0.01, 'D', 0.15, { group: 'fit', source: OWN }),
   recoverySeconds: number(10, 180, 10, 's', 60, { group: 'fit', source: OWN }),
+  ownTurns: flag(true, { group: 'fit', source: OWN }),
   turnOver30: choice(['changeDesign', 'compensate'], 'changeDesign', { group: 'fit', source: TRADE }),
   compensateFrom: number(0.05, 0.5, 0.01, 'D', 0.12, { group: 'fit', source: OWN }),
   irregularCylinder: choice(['twoWeeks', 'sameDay'], 'twoWeeks', later('fit')),

@@ -90,7 +90,7 @@ export const listDue = (
       and ${of.after === null ? sql`true` : sql`(due_on, of_wearer_id) > (${of.after.dueOn}, ${of.after.wearerId})`}
     order by due_on, of_wearer_id limit ${of.most})
   select p.of_wearer_id as wearer_id, w.record_number, i.name, i.telephone, p.due_on,
-    (select jsonb_agg(jsonb_build_object('eye', r.eye, 'prescriptionId', r.prescription_id, 'lensId', r.lens_id, 'familyName', r.family_name,
+    (select jsonb_agg(jsonb_build_object('eye', r.eye, 'prescriptionId', r.prescription_id, 'lensId', r.lens_id, 'familyName', r.family_name, 'modality', r.modality, 'pace', r.pace,
         'expiresOn', r.expires_on, 'inHandUntil', r.in_hand_until, 'runOut', r.run_out, 'paceRunOut', r.pace_run_out, 'reorderBy', r.reorder_by,
         'dueOn', r.due_on, 'laterOn', r.later_on, 'onTheWay', r.on_the_way, 'proposed', r.proposed, 'within', r.within) order by r.eye desc)
       from eye_runway r where r.practice_id = ${practiceId} and r.of_wearer_id = p.of_wearer_id) as eyes,

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { AddBand, CatalogueFamily, CurveDiameter, LensBlock, ReorderTrade } from '../core';
+import type { AddBand, CatalogueFamily, CurveDiameter, LensBlock, PracticeTurn, ReorderTrade } from '../core';
 import { revived } from './bundle';
 import type { Db } from './client';
 
@@ -11,6 +11,8 @@ export interface FamilyRow extends Omit<CatalogueFamily, 'blocks'> {
   /** Last day it can be ordered; null while no end is set. */
   readonly lastOrderOn: string | null;
   readonly replacedBy: string | null;
+  /** How its marks came to sit on this practice's eyes; null where none was measured. */
+  readonly practiceTurn: PracticeTurn | null;
 }
 
 export interface FamilyWithBlocks extends FamilyRow {
@@ -19,7 +21,7 @@ export interface FamilyWithBlocks extends FamilyRow {
 
 /** What of a stored family a catalogue says. */
 export function asCatalogue(stored: FamilyWithBlocks): CatalogueFamily {
-  const { id: _id, version: _version, listed: _listed, lastOrderOn: _last, replacedBy: _by, ...family } = stored;
+  const { id: _id, version: _version, listed: _listed, lastOrderOn: _last, replacedBy: _by, practiceTurn: _turn, ...family } = stored;
   return family;
 }
 
@@ -41,6 +43,8 @@ const familyColumns = (sql: Db) => sql`
   f.modulus_mpa, f.ionic_group, f.overnight_approved, f.min_age, f.mark_layout, f.stabilisation, f.rotation_mean, f.rotation_sd,
   f.settle_minutes, f.pack_size, f.pack_price_minor, f.rebate_minor, f.lead_days, f.multifocal_design, f.reusable_trial, f.starts_on,
   e.last_order_on, e.replaced_by,
+  (select jsonb_build_object('mean', t.mean_deg, 'sd', t.sd_deg, 'eyes', t.eyes) from family_turn t
+    where t.practice_id = f.practice_id and t.code = f.code) as practice_turn,
   (select coalesce(jsonb_agg(to_jsonb(b) order by b.sort_order), '[]') from lens_block b
     where b.practice_id = f.practice_id and b.family_version_id = f.id) as blocks`;
 /** The ending that holds for a family, if any. */

@@ -36,6 +36,7 @@ const LEFT_OUT: readonly string[] = [
   'wearer_link_end',
   'trial_movement',
   'order_open',
+  'family_turn',
   'supplier_secret',
   'supplier_change',
   'supplier_cursor',

@@ -3,6 +3,7 @@ import { DEFAULT_SETTINGS, dayIn, learnedLead } from '../core';
 import type { Sql } from '../db/client';
 import { listStale, markAll, markNight } from '../db/eyeRunway';
 import { findPractice, listPractices } from '../db/practice';
+import { reckonTurns } from '../db/figures';
 import { listLeads, listSuppliers, setLearnedLead } from '../db/supplier';
 import type { Clock } from '../lib/clock';
 import { renewRunways } from '../services/runway/renew';
@@ -57,6 +58,7 @@ export async function beginDays({ sql, clock }: RunwayDeps, begun: ReadonlyMap<s
     days.set(id, today);
     if (begun.get(id) === today) continue;
     await learnLeads(sql, id, timeZone);
+    await reckonTurns(sql, id, today);
     await markNight(sql, id, today);
     await writeReminders(sql, id, now);
   }

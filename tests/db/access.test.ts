@@ -79,6 +79,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   changePractice: () => ({ version: 99, name: 'A', town: 'B', address: 'C', telephone: '1', emergencyTelephone: '2' }),
   readOrders: () => ({}),
   readDue: () => ({}),
+  readFigures: () => ({}),
   readCoverage: () => ({}),
   chooseContact: () => ({ wearerId: ids.wearerId, way: 'none', recipient: '' }),
   markMessage: () => ({ messageId: randomUUID(), sent: true }),
@@ -297,6 +298,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'changePractice',
   'readOrders',
   'readDue',
+  'readFigures',
   'readCoverage',
   'readOutbox',
   'readRecalls',
@@ -338,7 +340,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(156);
+    expect(names).toHaveLength(157);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -23,7 +23,7 @@ const renewAll = async (): Promise<void> => {
 const stale = async (): Promise<number> => (await world.db.owner`select 1 from runway_stale`).length;
 const stored = async (id: string): Promise<Omit<EyeRunway, never>[]> =>
   world.db.owner<EyeRunway[]>`
-    select eye, prescription_id, lens_id, family_name, expires_on, in_hand_until, run_out, pace_run_out, reorder_by, due_on, later_on, on_the_way, proposed, within
+    select eye, prescription_id, lens_id, family_name, modality, pace, expires_on, in_hand_until, run_out, pace_run_out, reorder_by, due_on, later_on, on_the_way, proposed, within
     from eye_runway where practice_id = ${world.practiceId} and of_wearer_id = ${id} order by eye desc`;
 /** The pure function on what the wearer's own page reads. */
 const reckoned = async (id: string): Promise<readonly EyeRunway[]> => {

@@ -1,4 +1,5 @@
 import { addDays } from '../calendar/dates';
+import type { Modality } from '../lens/family';
 import { inForce } from '../supply/purpose';
 import { paceKind, paceOf, type Pace } from '../supply/pace';
 import { reorderBy } from '../supply/runOut';
@@ -19,6 +20,9 @@ export interface EyeRunway {
   readonly prescriptionId: string;
   readonly lensId: string | null;
   readonly familyName: string;
+  readonly modality: Modality;
+  /** How long a lens really lasted beside its label, to hundredths; null while that is not known. */
+  readonly pace: number | null;
   readonly expiresOn: IsoDate;
   /** Last day with a lens of those handed over; null where none was. */
   readonly inHandUntil: IsoDate | null;
@@ -84,6 +88,8 @@ function ofEye(source: RunwaySource, prescription: OrderedUnder, eye: Eye): Omit
     prescriptionId: prescription.id,
     lensId: of.lens?.id ?? null,
     familyName: of.familyName,
+    modality: of.modality,
+    pace: pace && Math.round((pace.daysPerLens / pace.labelled) * 100) / 100,
     expiresOn: prescription.expiresOn,
     inHandUntil,
     runOut,

@@ -46,6 +46,8 @@ const row = (change: Partial<EyeRunway> = {}): EyeRunway => ({
   prescriptionId: 'p',
   lensId: 'l',
   familyName: 'Plover',
+  modality: 'monthly',
+  pace: null,
   expiresOn: '2027-06-01',
   inHandUntil: '2026-12-10',
   runOut: '2026-12-10',

@@ -10,6 +10,7 @@ const TABS = [
   { id: 'outbox', href: '/outbox', right: 'orders' },
   { id: 'recalls', href: '/recalls', right: 'handOver' },
   { id: 'requests', href: '/requests', right: 'clinicalRead' },
+  { id: 'figures', href: '/figures', right: 'read' },
 ] as const;
 export type SupplyTab = (typeof TABS)[number]['id'];
 

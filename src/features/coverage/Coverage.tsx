@@ -87,7 +87,7 @@ function CoverageBody({ data }: { readonly data: CoverageData }) {
                 })}
               </Stated>{' '}
               {t('lenses', { lenses: answer.plan.keep.reduce((n, k) => n + k.count, 0), kinds: answer.plan.keep.length })}{' '}
-              {t('unreachable', { count: answer.plan.unreachable })}
+              {answer.plan.unreachable > 0 ? t('unreachable', { count: answer.plan.unreachable }) : null}
             </p>
             <Suspense fallback={<div className="h-[260px]" />}>
               <CoverageChart

@@ -10,7 +10,7 @@ const whole = (text: string): number => (/^\d{1,4}$/.test(text.trim()) ? Number(
 /** Limits of what can be asked. Our own choice: a drawer of a thousand lenses is a store. */
 export const MOST_LENSES = { min: 2, max: 1000 };
 export const MOST_DEPTH = { min: 1, max: 20 };
-/** Lenses to keep where the drawer has none yet. */
+/** Lenses that are thought of first. Our own choice. */
 const USUAL_LENSES = 60;
 
 const outside = (value: number, { min, max }: { readonly min: number; readonly max: number }): boolean => !(value >= min && value <= max);
@@ -20,8 +20,7 @@ export function useCoverage({ needs, families, drawer }: CoverageData) {
   const inDrawer = new Set(drawer.map((d) => d.familyCode));
   const first = families.filter((f) => inDrawer.has(f.code));
   const [codes, setCodes] = useState<readonly string[]>((first.length > 0 ? first : families).map((f) => f.code));
-  const had = drawer.reduce((sum, d) => sum + d.count, 0);
-  const [most, setMost] = useState(String(had > 0 ? Math.min(had, MOST_LENSES.max) : USUAL_LENSES));
+  const [most, setMost] = useState(String(USUAL_LENSES));
   const [depth, setDepth] = useState('1');
   const [share, setShare] = useState<number | null>(null);
   const [answer, setAnswer] = useState<CoverageAnswer | null>(null);

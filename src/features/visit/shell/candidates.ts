@@ -13,8 +13,7 @@ import {
   type Placed,
   type Preselected,
   type Refraction,
-  type ShortlistFamily,
-} from '@/core';
+  type ShortlistFamily, ROTATION_PRIORS, shrunkTurn } from '@/core';
 import type { VisitRecord } from './visitData';
 import { onSale, type CareProduct } from './cost';
 
@@ -31,16 +30,18 @@ export interface LeftOut {
 const DEPTH = 5;
 
 /** A family as the shortlist looks at it. */
-export const asShortlisted = (family: VisitRecord['families'][number]): Family => ({
-  ...family,
-  rotationPrior: family.rotationMean !== null && family.rotationSd !== null ? { mean: family.rotationMean, sd: family.rotationSd } : null,
-});
+export function asShortlisted(family: VisitRecord['families'][number], ownTurns = false): Family {
+  const named = family.rotationMean !== null && family.rotationSd !== null ? { mean: family.rotationMean, sd: family.rotationSd } : null;
+  const assumed = named ?? (family.stabilisation ? ROTATION_PRIORS[family.stabilisation] : null);
+  // The practice's own eyes, drawn towards what is assumed while they are few; unless the practice goes by what is assumed alone.
+  return { ...family, rotationPrior: ownTurns && family.practiceTurn && assumed ? shrunkTurn(family.practiceTurn, assumed) : named };
+}
 
 /** What the list needs of the visit. */
 export const listInputOf = (record: VisitRecord, answers: HealthState['answers'], lastAxis: ListInput<Family>['lastAxis']): ListInput<Family> => ({
   today: record.session.today,
   settings: record.session.settings,
-  families: record.families.map(asShortlisted),
+  families: record.families.map((family) => asShortlisted(family, record.session.settings.ownTurns)),
   drawer: record.drawer,
   houseList: record.houseList,
   age: record.wearer.age,

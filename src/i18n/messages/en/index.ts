@@ -63,6 +63,7 @@ import recalls from './recalls.messages.json';
 import outbox from './outbox.messages.json';
 import outboxProblems from './outboxProblems.messages.json';
 import coverage from './coverage.messages.json';
+import figures from './figures.messages.json';
 import due from './due.messages.json';
 import reorder from './reorder.messages.json';
 import reorderProblems from './reorderProblems.messages.json';
@@ -182,6 +183,7 @@ export const en = {
   recalls,
   outbox,
   coverage,
+  figures,
   due,
   reorder,
   redEye,

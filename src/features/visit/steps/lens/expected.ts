@@ -1,18 +1,20 @@
 import { useTranslations } from 'use-intl';
 import { blurDetail, expectedOf, howFarOut, linesLost, MIDDLE_PUPIL_MM, priorOf, type Refraction } from '@/core';
 import type { Family } from '../../shell/candidates';
+import { useServer } from '../../../common/ServerProvider';
 import type { WorkingBlock } from '../../../common/Working';
 import type { Chosen } from './model';
 
 /** Lines of the working about what to expect on an eye where no lens was yet: the turn is assumed, and said so. */
 export function useExpectedLines(): (need: Refraction, chosen: Chosen) => WorkingBlock['lines'] {
   const t = useTranslations('expected');
+  const { ownTurns } = useServer().session.settings;
   return (need, { lens, family }) => {
     const prior = lens.power.cylinder === 0 ? null : priorOf(family);
     const blur = expectedOf(family, need, lens);
-    const whence = family.rotationPrior ? t('by.own') : family.stabilisation ? t(`by.${family.stabilisation}`) : '';
+    const whence = family.rotationPrior && family.practiceTurn && ownTurns ? t('by.practice', { eyes: family.practiceTurn.eyes }) : family.rotationPrior ? t('by.own') : family.stabilisation ? t(`by.${family.stabilisation}`) : '';
     return [
-      ...(prior ? [{ what: whence, comes: t('turn', { mean: prior.mean, sd: prior.sd }) }] : []),
+      ...(prior ? [{ what: whence, comes: t('turn', { mean: prior.mean.toFixed(1).replace(/\.0$/, ''), sd: prior.sd.toFixed(1).replace(/\.0$/, '') }) }] : []),
       { what: t('blur'), comes: t('value', { blur: blur.toFixed(2) }), strong: true },
       { what: t('sight'), comes: t('lines', { lines: linesLost(blur).toFixed(1) }) },
       { what: t('pupil', { pupil: MIDDLE_PUPIL_MM }), comes: t('detail', { detail: blurDetail(MIDDLE_PUPIL_MM, blur).toFixed(1) }) },

@@ -1,0 +1,113 @@
+'use client';
+import type { ReactNode } from 'react';
+import { useTranslations } from 'use-intl';
+import { ROTATION_PRIORS, shrunkTurn } from '@/core';
+import figuresWords from '@/i18n/messages/en/figures.messages.json';
+import { withWords } from '@/i18n/withWords';
+import type { FiguresPage } from '@/services/figures/queries';
+import { AppPage } from '../common/AppPage';
+import { SupplyTabs } from '../common/SupplyTabs';
+import { useServer } from '../common/ServerProvider';
+
+type Data = Omit<FiguresPage, 'session'>;
+const share = (part: number, all: number): string => (all === 0 ? '–' : `${Math.round((part / all) * 100)} %`);
+const degrees = (value: number): string => `${value.toFixed(1).replace('-', '−')}°`;
+
+/** What the practice's own work says: suppliers, wearing, remakes, first lenses, rotation. */
+function FiguresBody({ data }: { readonly data: Data }) {
+  const t = useTranslations('figures');
+  const { session } = useServer();
+  return (
+    <AppPage place="orders" title={t('title')}>
+      <section className="px-6 py-3 max-w-[900px]">
+        <SupplyTabs here="figures" />
+        <Table title={t('punctuality')} line={t('punctualityLine')} none={t('none')} heads={[t('supplier'), t('orders'), t('inTime'), t('median')]}>
+          {data.punctuality.map((row) => (
+            <Row key={row.supplier ?? ''} cells={[row.supplier ?? t('noSupplier'), row.orders, share(row.inTime, row.orders), t('days', { days: row.medianDays })]} />
+          ))}
+        </Table>
+        <Table title={t('stretching')} line={t('stretchingLine')} none={t('none')} heads={[t('modality'), t('eyes'), t('slow'), t('fast'), t('middle')]}>
+          {data.stretching.map((row) => (
+            <Row
+              key={row.modality}
+              cells={[t(`kind.${row.modality}`), row.eyes, share(row.slow, row.eyes), share(row.fast, row.eyes), t('times', { times: row.middle.toFixed(2) })]}
+            />
+          ))}
+        </Table>
+        <Table title={t('remakes')} line={t('remakesLine')} none={t('none')} heads={[t('signed'), t('remade'), t('claimed')]}>
+          {data.remakes.signed > 0 || data.remakes.claimed > 0
+            ? [<Row key="all" cells={[data.remakes.signed, `${data.remakes.remade} (${share(data.remakes.remade, data.remakes.signed)})`, data.remakes.claimed]} />]
+            : []}
+        </Table>
+        <Table title={t('firstLens')} line={t('firstLensLine')} none={t('none')} heads={[t('family'), t('eyes'), t('same'), t('sameFamily')]}>
+          {data.firstLens.map((row) => (
+            <Row key={row.code} cells={[row.name, row.eyes, share(row.same, row.eyes), share(row.family, row.eyes)]} />
+          ))}
+        </Table>
+        <Table
+          title={t('turns')}
+          line={t(session.settings.ownTurns ? 'turnsLine' : 'turnsOff')}
+          none={t('none')}
+          heads={[t('family'), t('eyes'), t('own'), t('assumed'), t('taken')]}
+        >
+          {data.turns.map((row) => {
+            const named = row.rotationMean !== null && row.rotationSd !== null ? { mean: row.rotationMean, sd: row.rotationSd } : null;
+            const assumed = named ?? (row.stabilisation ? ROTATION_PRIORS[row.stabilisation] : null);
+            const taken = assumed && (session.settings.ownTurns ? shrunkTurn(row, assumed) : assumed);
+            const words = (of: { readonly mean: number; readonly sd: number } | null): string => (of ? `${degrees(of.mean)} ± ${degrees(of.sd)}` : '–');
+            return <Row key={row.code} cells={[row.name, row.eyes, words(row), words(assumed), words(taken)]} />;
+          })}
+        </Table>
+      </section>
+    </AppPage>
+  );
+}
+
+function Table({
+  title,
+  line,
+  none,
+  heads,
+  children,
+}: {
+  readonly title: string;
+  readonly line: string;
+  readonly none: string;
+  readonly heads: readonly string[];
+  readonly children: readonly ReactNode[];
+}) {
+  return (
+    <section className="pt-5" aria-label={title}>
+      <h2 className="border-b border-rule-2 pb-1">{title}</h2>
+      <p className="label py-1">{line}</p>
+      {children.length === 0 ? (
+        <p className="py-1">{none}</p>
+      ) : (
+        <table className="ledger w-full">
+          <thead>
+            <tr>
+              {heads.map((head) => (
+                <th key={head} scope="col">
+                  {head}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>{children}</tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+const Row = ({ cells }: { readonly cells: readonly (string | number)[] }) => (
+  <tr>
+    {cells.map((cell, i) => (
+      <td key={i} className={i === 0 ? 'value' : undefined}>
+        {cell}
+      </td>
+    ))}
+  </tr>
+);
+
+export const Figures = withWords({ figures: figuresWords }, FiguresBody);

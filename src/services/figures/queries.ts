@@ -1,0 +1,36 @@
+import 'server-only';
+import { addYears } from '../../core';
+import { countRemakes, listFirstLens, listPunctuality, listStretching, listTurns } from '../../db/figures';
+import { ok, type Result } from '../../lib/outcome';
+import { emptyForm } from '../../schema/fields';
+import { defineQuery } from '../define';
+import { sessionContextOf, type SessionContext } from '../sessionContext';
+
+/** What the practice's own work says. */
+export interface FiguresPage {
+  readonly session: SessionContext;
+  readonly punctuality: Awaited<ReturnType<typeof listPunctuality>>;
+  readonly stretching: Awaited<ReturnType<typeof listStretching>>;
+  readonly remakes: Awaited<ReturnType<typeof countRemakes>>;
+  readonly firstLens: Awaited<ReturnType<typeof listFirstLens>>;
+  readonly turns: Awaited<ReturnType<typeof listTurns>>;
+}
+
+export const readFigures = defineQuery({
+  name: 'readFigures',
+  right: 'read',
+  input: emptyForm,
+  about: () => null,
+  run: async (context): Promise<Result<FiguresPage>> => {
+    const { tx, caller, today, practice } = context;
+    const since = `${addYears(today, -1)}T00:00:00Z`;
+    return ok({
+      session: sessionContextOf(context),
+      punctuality: await listPunctuality(tx, caller.practiceId, since, practice.timeZone),
+      stretching: await listStretching(tx, caller.practiceId),
+      remakes: await countRemakes(tx, caller.practiceId, since),
+      firstLens: await listFirstLens(tx, caller.practiceId, since),
+      turns: await listTurns(tx, caller.practiceId),
+    });
+  },
+});
