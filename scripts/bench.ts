@@ -1,4 +1,4 @@
-// npm run bench [-- search|steadiness|fuzz|pages|lamp|typing|record|wearers|size|kills|load [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
+// npm run bench [-- search|steadiness|fuzz|pages|lamp|typing|record|wearers|size|kills|load|supply|planner|lives [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
@@ -10,6 +10,7 @@ import { benchFuzz } from './lib/benchFuzz';
 import { benchKills } from './lib/benchKills';
 import { benchLoad } from './lib/benchLoad';
 import { benchRecord } from './lib/benchRecord';
+import { benchSupply } from './lib/benchSupply';
 import { benchTyping, fillLibrary } from './lib/benchTyping';
 import { benchWearers } from './lib/benchWearers';
 import { budgetOf, pageSizes } from './lib/pageSizes';
@@ -214,6 +215,9 @@ if (asked('record') || asked('wearers')) {
     await cluster.stop();
   }
 }
+
+// Takes minutes: only when it is asked for by name.
+if (wanted.includes('supply')) await benchSupply();
 
 // Takes minutes: only when it is asked for by name. `--kills=N`: how many.
 if (wanted.includes('kills')) {

@@ -23,6 +23,9 @@ const deps = { sql, clock: { now: () => Promise.resolve(now) } };
 /** What can be pressed, where it is: all of them together take as long to load as everything that is done here. */
 const PRESSES: Readonly<Partial<Record<ServiceName, () => Promise<AnyService>>>> = {
   sign: async () => (await import('../../src/services/prescription/commands')).sign,
+  reorderLenses: async () => (await import('../../src/services/reorder/commands')).reorderLenses,
+  recordReceipt: async () => (await import('../../src/services/order/receipts')).recordReceipt,
+  handOverBoxes: async () => (await import('../../src/services/order/receipts')).handOverBoxes,
   answerRequest: async () => (await import('../../src/services/request/commands')).answerRequest,
 };
 /** Somebody presses: what, with which words, under which key. */
@@ -37,6 +40,8 @@ async function press(file: string): Promise<boolean> {
 }
 const JOBS: Readonly<Record<string, () => Promise<boolean>>> = {
   press: () => press(outside),
+  askSuppliers: async () => (await (await import('../../src/jobs/askSuppliers')).askSuppliers({ ...deps, supplierUrl: outside, timeoutMs: 2000 })) > 0,
+  cancelOrders: async () => (await import('../../src/jobs/cancelOrders')).cancelOne({ ...deps, supplierUrl: outside, timeoutMs: 2000 }),
   answerSellers: async () => (await import('../../src/jobs/answerSellers')).answerOne({ ...deps, sellerUrl: outside, timeoutMs: 2000 }),
   dispatchOrders: async () => (await import('../../src/jobs/dispatchOrders')).dispatchOne({ ...deps, supplierUrl: outside, timeoutMs: 2000 }),
   sendMessages: async () =>
