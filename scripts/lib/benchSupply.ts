@@ -1,5 +1,5 @@
 import { performance } from 'node:perf_hooks';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { dueWindow } from '../../src/core';
 import { connect, type Sql } from '../../src/db/client';
 import { countDue, listDue } from '../../src/db/eyeRunway';
@@ -13,7 +13,6 @@ import { DEMO_PASSWORD } from '../../demo/load';
 import { TEST_NOW, TEST_TODAY } from '../../tests/support/moment';
 import { ensureBuild } from './build';
 import { startThrowAwayCluster } from './cluster';
-import { processesOf } from './killing';
 import { addOrders } from './manyOrders';
 import { addWearers } from './manyWearers';
 import { ensureDatabase, prepareDatabase } from './prepareDatabase';
@@ -56,7 +55,23 @@ async function lookedAt(url: string, ask: (sql: Sql) => Promise<number>): Promis
 }
 
 const memoryOf = (pid: number): number => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
+/** The web server that this process started. */
+function webServerOf(): number {
+  const found = readdirSync('/proc').filter((name) => {
+    if (!/^\d+$/.test(name)) return false;
+    try {
+      const parent = /^\S+ \(.*\) \S (\d+)/s.exec(readFileSync(`/proc/${name}/stat`, 'utf8'))?.[1];
+      return Number(parent) === process.pid && /next/.test(readFileSync(`/proc/${name}/cmdline`, 'utf8'));
+    } catch {
+      return false;
+    }
+  });
+  if (!found[0]) throw new Error('no web server');
+  return Number(found[0]);
+}
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+
+const MANY = 100_000;
 
 /** One practice of so many wearers: filled, reckoned, and asked. */
 async function measured(wearers: number): Promise<Readonly<Record<string, Looked>> & { readonly page: Looked }> {
@@ -132,8 +147,7 @@ async function pageOf(databaseUrl: string): Promise<Looked> {
       return performance.now() - start;
     };
     for (let i = 0; i < 5; i++) await get();
-    const [pid] = processesOf('webProcess', '');
-    if (pid === undefined) throw new Error('no web process');
+    const pid = webServerOf();
     const idle = memoryOf(pid);
     const times: number[] = [];
     for (let i = 0; i < 40; i++) times.push(await get());
@@ -149,7 +163,7 @@ async function pageOf(databaseUrl: string): Promise<Looked> {
 export async function benchSupply(): Promise<void> {
   await ensureBuild('.next');
   const few = await measured(1000);
-  const many = await measured(100_000);
+  const many = await measured(MANY);
   console.log('\nPages looked at for a row, and time, of 100,000 beside 1,000 wearers:');
   for (const what of Object.keys(many)) {
     const [a, b] = [few[what], many[what]];

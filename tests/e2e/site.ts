@@ -73,7 +73,7 @@ export const test = base.extend<object, { file: string; site: TestSite }>({
 });
 
 /** Waits until the page takes presses. */
-async function alive(page: Page): Promise<void> {
+export async function alive(page: Page): Promise<void> {
   if (/\/sign-in|^about:/.test(new URL(page.url()).pathname)) return;
   await page.waitForFunction(() => document.documentElement.dataset.ready === 'yes' || document.querySelector('.rail, .paper-page') === null);
 }
