@@ -37,8 +37,26 @@ const DEMO_SETTINGS: readonly (readonly [SettingKey, string | number])[] = [
 
 /** Who sells lenses to the demo's practice: one for every maker, one by the maker itself that also sends to wearers. */
 const DEMO_SUPPLIERS = [
-  { name: 'Harbour Optical Supply', makers: [], endpoint: 'harbour', telephone: '555 0181', cutOffMinute: 960, minimumMinor: 5000, toWearers: false, ended: false },
-  { name: 'Saltern Direct', makers: ['Saltern Lens Works'], endpoint: 'saltern', telephone: '555 0184', cutOffMinute: 780, minimumMinor: 0, toWearers: true, ended: false },
+  {
+    name: 'Harbour Optical Supply',
+    makers: [],
+    endpoint: 'harbour',
+    telephone: '555 0181',
+    cutOffMinute: 960,
+    minimumMinor: 5000,
+    toWearers: false,
+    ended: false,
+  },
+  {
+    name: 'Saltern Direct',
+    makers: ['Saltern Lens Works'],
+    endpoint: 'saltern',
+    telephone: '555 0184',
+    cutOffMinute: 780,
+    minimumMinor: 0,
+    toWearers: true,
+    ended: false,
+  },
 ] as const;
 
 const DEMO_ROOMS = ['Room 1', 'Room 2', 'Teaching table'] as const;

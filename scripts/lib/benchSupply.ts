@@ -48,7 +48,7 @@ async function lookedAt(url: string, ask: (sql: Sql) => Promise<number>): Promis
       if (node['Node Type'] === 'Seq Scan') scans.add(String(node['Relation Name']));
       for (const child of (node['Plans'] as Record<string, unknown>[] | undefined) ?? []) walk(child);
     };
-    if (plan) walk(plan.Plan as never);
+    if (plan) walk(plan.Plan);
   }
   await sql.end();
   return { rows, pages, ms, scans: [...scans] };
@@ -91,15 +91,17 @@ async function measured(wearers: number): Promise<Readonly<Record<string, Looked
     console.log(`\n${wearers.toLocaleString('en')} wearers, ${(size?.lines ?? 0).toLocaleString('en')} order lines`);
     const begun = performance.now();
     let reckoned = 0;
-    for (let n = 1; n > 0; ) reckoned += n = await renewStale({ sql: app, clock });
+    for (let n = 1; n > 0;) reckoned += n = await renewStale({ sql: app, clock });
     const [rows] = await owner<{ n: number; due: number }[]>`
       select count(*)::int as n, (count(distinct of_wearer_id) filter (where due_on between ${TEST_TODAY}::date - 180 and ${TEST_TODAY}::date + 14))::int as due from eye_runway`;
-    console.log(`  runways of ${reckoned} wearers reckoned anew in ${((performance.now() - begun) / 1000).toFixed(0)} s; ${rows?.n ?? 0} rows, ${rows?.due ?? 0} wearers due`);
+    console.log(
+      `  runways of ${reckoned} wearers reckoned anew in ${((performance.now() - begun) / 1000).toFixed(0)} s; ${rows?.n ?? 0} rows, ${rows?.due ?? 0} wearers due`,
+    );
     await owner`vacuum analyze`;
     const night = performance.now();
     await beginDays({ sql: app, clock: { now: () => Promise.resolve('2026-11-25T08:00:00.000Z') } }, new Map());
     let again = 0;
-    for (let n = 1; n > 0; ) again += n = await renewStale({ sql: app, clock: { now: () => Promise.resolve('2026-11-25T08:00:00.000Z') } });
+    for (let n = 1; n > 0;) again += n = await renewStale({ sql: app, clock: { now: () => Promise.resolve('2026-11-25T08:00:00.000Z') } });
     console.log(`  a night: ${again} wearers whose day changes something, with the day’s reminders, in ${((performance.now() - night) / 1000).toFixed(1)} s`);
     await owner`delete from message`;
     const reminders = performance.now();
@@ -110,11 +112,17 @@ async function measured(wearers: number): Promise<Readonly<Record<string, Looked
     const [some] = await owner<{ id: string }[]>`select id from wearer where record_number = ${100_001 + Math.floor(wearers / 2)}`;
     const words = await wordsOf(owner, 'ce');
     const looked = {
-      'the due list, a page of 40': await lookedAt(appUrl, async (sql) => (await listDue(sql, practiceId, { ...window, after: null, most: 41, now: TEST_NOW })).length),
+      'the due list, a page of 40': await lookedAt(
+        appUrl,
+        async (sql) => (await listDue(sql, practiceId, { ...window, after: null, most: 41, now: TEST_NOW })).length,
+      ),
       'how many are due': await lookedAt(appUrl, (sql) => countDue(sql, practiceId, { ...window, most: 1000 })),
       'a wearer by number': await lookedAt(appUrl, async (sql) => (await findByNumber(sql, practiceId, 100_001 + Math.floor(wearers / 2))).length),
       'a wearer by two letters': await lookedAt(appUrl, async (sql) => (await findByBeginning(sql, practiceId, words, 20)).length),
-      'a wearer’s runway, from the facts': await lookedAt(appUrl, async (sql) => (await readRunwayFiles(sql, practiceId, [some?.id ?? ''], TEST_TODAY)).files.length),
+      'a wearer’s runway, from the facts': await lookedAt(
+        appUrl,
+        async (sql) => (await readRunwayFiles(sql, practiceId, [some?.id ?? ''], TEST_TODAY)).files.length,
+      ),
       'orders on their way': await lookedAt(appUrl, async (sql) => (await listAwaitedOrders(sql, practiceId)).length),
     };
     for (const [what, { rows: found, pages, ms, scans }] of Object.entries(looked))
@@ -139,7 +147,10 @@ async function pageOf(databaseUrl: string): Promise<Looked> {
       headers: { 'content-type': 'application/json', origin: site.url },
       body: JSON.stringify({ account: 'renny', password: DEMO_PASSWORD }),
     });
-    const cookie = session.headers.getSetCookie().map((c) => c.split(';')[0]).join('; ');
+    const cookie = session.headers
+      .getSetCookie()
+      .map((c) => c.split(';')[0])
+      .join('; ');
     const get = async (): Promise<number> => {
       const start = performance.now();
       const text = await (await fetch(`${site.url}/reorders`, { headers: { cookie } })).text();

@@ -48,12 +48,7 @@ export async function addOrders(owner: Sql, appUrl: string, deps: Deps, of: { re
       `'id', ${id('p')}, 'visit_id', ${id('v')}, 'wearer_id', w.id, 'signed_for', w.id, 'number', 1000000 + w.record_number,
        'issued_on', date '${of.today}' - 200, 'expires_on', date '${of.today}' + 165 - (w.record_number % 160)::int`,
     ],
-    [
-      'prescription_eye',
-      `t.prescription_id = (select prescription_id from lens_order where id = '${orderId}')`,
-      false,
-      `'prescription_id', ${id('p')}`,
-    ],
+    ['prescription_eye', `t.prescription_id = (select prescription_id from lens_order where id = '${orderId}')`, false, `'prescription_id', ${id('p')}`],
     [
       'lens_order',
       `t.id = '${orderId}'`,
@@ -61,7 +56,12 @@ export async function addOrders(owner: Sql, appUrl: string, deps: Deps, of: { re
       `'id', ${id('o')}, 'visit_id', ${id('v').replace('k ||', "'1' ||")}, 'prescription_id', ${id('p').replace('k ||', "'1' ||")}, 'wearer_id', w.id,
        'number', 1000000 + w.record_number * 10 + k, 'request_key', ${id('q')}, 'placed_at', ${placed}`,
     ],
-    ['order_line', `t.order_id = '${orderId}'`, true, `'id', ${id("l' || t.eye || '")}, 'order_id', ${id('o')}, 'prescription_id', ${id('p').replace('k ||', "'1' ||")}`],
+    [
+      'order_line',
+      `t.order_id = '${orderId}'`,
+      true,
+      `'id', ${id("l' || t.eye || '")}, 'order_id', ${id('o')}, 'prescription_id', ${id('p').replace('k ||', "'1' ||")}`,
+    ],
     ['order_event', `t.order_id = '${orderId}' and t.state = 'placed'`, true, `'id', ${id('e')}, 'order_id', ${id('o')}, 'at', ${placed}`],
     [
       'order_receipt',

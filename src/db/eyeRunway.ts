@@ -31,9 +31,7 @@ export async function storeRunways(
     with gone as (delete from runway_stale where id = any (${[...of.marks]}::bigint[]) returning 1)
     delete from eye_runway where practice_id = ${practiceId} and of_wearer_id = any (${[...of.wearerIds]}::uuid[])`;
   if (of.rows.length === 0) return;
-  await sql`insert into eye_runway ${sql(
-    of.rows.map(({ wearerId, ...row }) => ({ practiceId, ofWearerId: wearerId, ...row, reckonedOn: of.today })),
-  )}`;
+  await sql`insert into eye_runway ${sql(of.rows.map(({ wearerId, ...row }) => ({ practiceId, ofWearerId: wearerId, ...row, reckonedOn: of.today })))}`;
 }
 
 /** Wearers of a practice whose runways wait to be reckoned again. */

@@ -63,7 +63,11 @@ export const listStretching = (sql: Db, practiceId: string) => sql<
   from eye_runway where practice_id = ${practiceId} and pace is not null group by modality order by eyes desc`;
 
 /** Prescriptions signed since a moment, and those of them that replaced another within ninety days with another lens. */
-export async function countRemakes(sql: Db, practiceId: string, since: string): Promise<{ readonly signed: number; readonly remade: number; readonly claimed: number }> {
+export async function countRemakes(
+  sql: Db,
+  practiceId: string,
+  since: string,
+): Promise<{ readonly signed: number; readonly remade: number; readonly claimed: number }> {
   const [row] = await sql<{ signed: number; remade: number; claimed: number }[]>`
     select count(*)::int as signed,
       (count(*) filter (where exists (

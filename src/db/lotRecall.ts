@@ -8,7 +8,8 @@ const rows = (sql: Db) => sql`
   from lot_recall r join person p on p.id = r.opened_by left join lot_recall_lift l on l.recall_id = r.id`;
 
 /** Every lot that was called back, the newest first. */
-export const listRecalls = (sql: Db, practiceId: string) => sql<LotRecall[]>`${rows(sql)} where r.practice_id = ${practiceId} order by r.sequence desc limit 200`;
+export const listRecalls = (sql: Db, practiceId: string) =>
+  sql<LotRecall[]>`${rows(sql)} where r.practice_id = ${practiceId} order by r.sequence desc limit 200`;
 
 export async function findRecall(sql: Db, practiceId: string, id: string): Promise<LotRecall | null> {
   const [row] = await sql<LotRecall[]>`${rows(sql)} where r.practice_id = ${practiceId} and r.id = ${id}`;
@@ -50,7 +51,11 @@ export const listRecalled = (sql: Db, practiceId: string, recall: LotRecall) => 
   left join person q on q.id = c.called_by`;
 
 /** What of a recalled lot lies here: in the drawer, and in bags that wait. */
-export async function recalledHere(sql: Db, practiceId: string, recall: LotRecall): Promise<{ readonly trials: number; readonly boxes: readonly { readonly orderId: string; readonly number: number; readonly packs: number }[] }> {
+export async function recalledHere(
+  sql: Db,
+  practiceId: string,
+  recall: LotRecall,
+): Promise<{ readonly trials: number; readonly boxes: readonly { readonly orderId: string; readonly number: number; readonly packs: number }[] }> {
   const [row] = await sql<{ trials: number; boxes: { orderId: string; number: number; packs: number }[] }[]>`
     select coalesce((select sum(s.count) from trial_stock s join lens l on l.id = s.lens_id join lens_family_version f on f.id = l.family_version_id
         where s.practice_id = ${practiceId} and lower(trim(s.lot)) = lower(trim(${recall.lot})) and (${recall.familyCode}::text is null or f.code = ${recall.familyCode})), 0)::int as trials,
@@ -66,13 +71,24 @@ export async function recalledHere(sql: Db, practiceId: string, recall: LotRecal
 
 export async function insertRecall(
   sql: Db,
-  r: { readonly id: string; readonly practiceId: string; readonly lot: string; readonly familyCode: string | null; readonly reason: string; readonly openedAt: string; readonly openedBy: string },
+  r: {
+    readonly id: string;
+    readonly practiceId: string;
+    readonly lot: string;
+    readonly familyCode: string | null;
+    readonly reason: string;
+    readonly openedAt: string;
+    readonly openedBy: string;
+  },
 ): Promise<void> {
   await sql`insert into lot_recall ${sql({ ...r })}`;
 }
 
 /** Lifts a recall; twice is once. */
-export async function liftRecall(sql: Db, l: { readonly recallId: string; readonly practiceId: string; readonly reason: string; readonly liftedAt: string; readonly liftedBy: string }): Promise<void> {
+export async function liftRecall(
+  sql: Db,
+  l: { readonly recallId: string; readonly practiceId: string; readonly reason: string; readonly liftedAt: string; readonly liftedBy: string },
+): Promise<void> {
   await sql`insert into lot_recall_lift ${sql({ ...l })} on conflict do nothing`;
 }
 

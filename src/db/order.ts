@@ -116,7 +116,12 @@ export interface NewOrder {
 }
 
 /** Order, lines, first event and its place in the queue: one transaction of the caller's. */
-export async function insertOrder(sql: Db, order: NewOrder, lines: readonly OrderLineRow[], how: { readonly eventId: string; readonly dispatched: boolean }): Promise<void> {
+export async function insertOrder(
+  sql: Db,
+  order: NewOrder,
+  lines: readonly OrderLineRow[],
+  how: { readonly eventId: string; readonly dispatched: boolean },
+): Promise<void> {
   await sql`insert into lens_order ${sql({ ...order })}`;
   for (const line of lines) {
     await sql`insert into order_line ${sql({

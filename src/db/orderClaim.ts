@@ -28,7 +28,15 @@ export async function findClaim(sql: Db, practiceId: string, id: string): Promis
 /** A step of a claim; false where it was ended meanwhile. */
 export async function insertClaimStep(
   sql: Db,
-  s: { readonly id: string; readonly practiceId: string; readonly claimId: string; readonly step: ClaimStep; readonly note: string | null; readonly at: string; readonly by: string },
+  s: {
+    readonly id: string;
+    readonly practiceId: string;
+    readonly claimId: string;
+    readonly step: ClaimStep;
+    readonly note: string | null;
+    readonly at: string;
+    readonly by: string;
+  },
 ): Promise<boolean> {
   const { count } = await sql`insert into order_claim_step ${sql({ ...s })} on conflict do nothing`;
   return count === 1;

@@ -10,7 +10,15 @@ export const newestContact = (sql: Db, practiceId: string, wearerId: string) => 
 
 export async function insertContact(
   sql: Db,
-  c: { readonly id: string; readonly practiceId: string; readonly wearerId: string; readonly way: ContactWay; readonly recipient: string | null; readonly chosenAt: string; readonly recordedBy: string },
+  c: {
+    readonly id: string;
+    readonly practiceId: string;
+    readonly wearerId: string;
+    readonly way: ContactWay;
+    readonly recipient: string | null;
+    readonly chosenAt: string;
+    readonly recordedBy: string;
+  },
 ): Promise<void> {
   await sql`insert into contact_choice ${sql({ ...c })}`;
 }
@@ -27,10 +35,17 @@ export interface Written {
  * @param about names what it tells of: the same is not written twice
  * @returns false where they did not agree, or it is written already
  */
-export async function writeMessage(sql: Db, practiceId: string, wearerId: string, data: MessageData, about: string, { at, by, dueAt }: Written): Promise<boolean> {
+export async function writeMessage(
+  sql: Db,
+  practiceId: string,
+  wearerId: string,
+  data: MessageData,
+  about: string,
+  { at, by, dueAt }: Written,
+): Promise<boolean> {
   const { count } = await sql`
     insert into message (id, practice_id, wearer_id, kind, data, language, way, recipient, written_at, written_by, due_at, about)
-    select gen_random_uuid(), ${practiceId}, ${wearerId}, ${data.kind}, ${sql.json(data as unknown as postgres.JSONValue)}, i.language, c.way, c.recipient, ${at}, ${by}, ${dueAt}, ${about}
+    select gen_random_uuid(), ${practiceId}, ${wearerId}, ${data.kind}, ${sql.json(data)}, i.language, c.way, c.recipient, ${at}, ${by}, ${dueAt}, ${about}
     from wearer_identity i join lateral (select way, recipient from contact_choice k
       where k.practice_id = ${practiceId} and k.wearer_id = i.wearer_id order by k.sequence desc limit 1) c on c.way <> 'none'
     where i.wearer_id = ${wearerId} on conflict do nothing`;

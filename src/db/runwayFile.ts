@@ -168,14 +168,26 @@ export async function readRunwayFiles(
   const files = wearerIds.flatMap((wearerId): RunwayFile[] => {
     const prescriptions = of.prescriptions(wearerId);
     if (prescriptions.length === 0) return [];
-    const orders = of.orders(wearerId).map((o) => ({ ...o, kind: 'supply', lines: of.lines(o.id), events: of.events(o.id), receipts: of.receipts(o.id) }) as unknown as Order);
+    const orders = of
+      .orders(wearerId)
+      .map((o) => ({ ...o, kind: 'supply', lines: of.lines(o.id), events: of.events(o.id), receipts: of.receipts(o.id) }) as unknown as Order);
     const held = prescriptions.map((p) => ({ ...p, eyes: of.eyes(p.id) as unknown as PrescriptionEyeRow[] }));
     const handOvers = of.given(wearerId).map((row) => {
       const current = { ...fact, ...row, recordedAt: row.observedAt } as unknown as HandOverFact;
       return { rootId: row.rootId, rows: [current], current };
     });
     const wornAnswers = of.bought(wearerId).map(({ eye, observedAt }) => {
-      const current = { ...fact, id: eye, rootId: eye, eye, observedAt, recordedAt: observedAt, answer: 'boughtElsewhere' as const, lensId: null, lensOnEyeId: null };
+      const current = {
+        ...fact,
+        id: eye,
+        rootId: eye,
+        eye,
+        observedAt,
+        recordedAt: observedAt,
+        answer: 'boughtElsewhere' as const,
+        lensId: null,
+        lensOnEyeId: null,
+      };
       return { rootId: eye, rows: [current], current };
     });
     const losses: readonly LensLoss[] = of.losses(wearerId);

@@ -9,7 +9,8 @@ export const contactForm = z
     if (form.way === 'none') return;
     if (form.recipient === null) ctx.addIssue({ code: 'custom', message: 'required', path: ['recipient'] });
     else if (form.way === 'mail' && !z.email().safeParse(form.recipient).success) ctx.addIssue({ code: 'custom', message: 'mailWrong', path: ['recipient'] });
-    else if (form.way === 'text' && !/^[+\d][\d ()./-]{3,}$/.test(form.recipient)) ctx.addIssue({ code: 'custom', message: 'telephoneWrong', path: ['recipient'] });
+    else if (form.way === 'text' && !/^[+\d][\d ()./-]{3,}$/.test(form.recipient))
+      ctx.addIssue({ code: 'custom', message: 'telephoneWrong', path: ['recipient'] });
   })
   .transform((form) => ({ ...form, recipient: form.way === 'none' ? null : form.recipient }));
 export const messageForm = z.object({ messageId: uuid });

@@ -8,7 +8,10 @@ const endpoint = z
   .string()
   .trim()
   .max(200, 'tooLong')
-  .refine((text) => /^[a-z0-9][a-z0-9/_-]*$/i.test(text) || (/^https?:\/\//.test(text) && URL.canParse(text) && new URL(text).username === ''), 'endpointWrong');
+  .refine(
+    (text) => /^[a-z0-9][a-z0-9/_-]*$/i.test(text) || (/^https?:\/\//.test(text) && URL.canParse(text) && new URL(text).username === ''),
+    'endpointWrong',
+  );
 
 /** `id` null: a new one. */
 export const supplierForm = z

@@ -64,7 +64,14 @@ async function signed() {
 }
 async function ordered() {
   const of = await signed();
-  const { orderId = '' } = await world.must('placeOrder', { visitId: of.visitId, version: 3, requestKey: randomUUID(), prescriptionId: of.prescriptionId, rightPacks: 1, leftPacks: 1 });
+  const { orderId = '' } = await world.must('placeOrder', {
+    visitId: of.visitId,
+    version: 3,
+    requestKey: randomUUID(),
+    prescriptionId: of.prescriptionId,
+    rightPacks: 1,
+    leftPacks: 1,
+  });
   while (await dispatchOne(deps())) await Promise.resolve();
   const [row] = await world.db.owner<{ number: number }[]>`select number from lens_order where id = ${orderId}`;
   return { ...of, orderId, number: row?.number ?? 0 };
@@ -178,7 +185,9 @@ describe('killed on the way', { timeout: 600_000 }, () => {
         prepare: async () => {
           const { orderId, visitId } = await ordered();
           await receive(orderId);
-          const receipts = await world.db.owner<{ id: string }[]>`select r.id from order_receipt r join order_line l on l.id = r.order_line_id where l.order_id = ${orderId}`;
+          const receipts = await world.db.owner<
+            { id: string }[]
+          >`select r.id from order_receipt r join order_line l on l.id = r.order_line_id where l.order_id = ${orderId}`;
           const of = { orderId, visitId, version: await world.version(visitId), receiptIds: receipts.map((r) => r.id) };
           return write('handOverBoxes', { ...of, identityAsked: true, experienceNote: 'for years' }, orderId);
         },

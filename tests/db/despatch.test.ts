@@ -45,7 +45,14 @@ const stage = async (orderId: string): Promise<OrderStage> => stageOf(await read
 async function placed(packs = 2, sent = true): Promise<Placed> {
   const visitId = await world.visit(await newWearer(world), { right: '-2.00', left: '-2.25' });
   const prescriptionId = await signPair(world, visitId);
-  const { orderId = '' } = await world.must('placeOrder', { visitId, version: 3, requestKey: randomUUID(), prescriptionId, rightPacks: packs, leftPacks: packs });
+  const { orderId = '' } = await world.must('placeOrder', {
+    visitId,
+    version: 3,
+    requestKey: randomUUID(),
+    prescriptionId,
+    rightPacks: packs,
+    leftPacks: packs,
+  });
   if (sent) while (await dispatchOne(deps)) await Promise.resolve();
   return { orderId, visitId, number: (await read(orderId)).number };
 }
@@ -111,7 +118,8 @@ describe('what a supplier says of an order', () => {
     expect((await read(short.orderId)).shipped.map((s) => s.faults)).toEqual([['shortDated'], ['shortDated']]);
     expect(await stage(missing.orderId)).toBe('partlyShipped');
     const [line] = (await read(wrong.orderId)).lines;
-    const claim = (packs: number) => world.do('openClaim', { orderId: wrong.orderId, orderLineId: line?.id, kind: 'wrong', packs, note: 'a quarter off' }, desk());
+    const claim = (packs: number) =>
+      world.do('openClaim', { orderId: wrong.orderId, orderLineId: line?.id, kind: 'wrong', packs, note: 'a quarter off' }, desk());
     expect(await claim(3)).toMatchObject({ error: { fields: [{ path: ['packs'], code: 'claimTooMany', data: { most: 2 } }] } });
     const opened = await claim(2);
     if (!opened.ok) throw new Error('claim');
@@ -177,8 +185,14 @@ describe('a message that a supplier calls with', () => {
     const line = (eye: string, packs = 1) => ({ eye, packs, lens: null, gtin: null, lot: null, expiresOn: null });
     const shipped = { kind: 'shipped', shippedOn: '2026-11-24', expectedOn: '2026-11-26' };
     expect(await call(message(99_999))).toEqual({ kind: 'refused', why: 'orderUnknown' });
-    expect(await call(message(number, { ...shipped, shippedOn: '2026-11-30', expectedOn: '2026-12-01', lines: [line('right')] }))).toEqual({ kind: 'refused', why: 'dayImpossible' });
-    expect(await call(message(number, { ...shipped, expectedOn: undefined, lines: [line('right')] }))).toMatchObject({ kind: 'notUnderstood', path: 'expectedOn' });
+    expect(await call(message(number, { ...shipped, shippedOn: '2026-11-30', expectedOn: '2026-12-01', lines: [line('right')] }))).toEqual({
+      kind: 'refused',
+      why: 'dayImpossible',
+    });
+    expect(await call(message(number, { ...shipped, expectedOn: undefined, lines: [line('right')] }))).toMatchObject({
+      kind: 'notUnderstood',
+      path: 'expectedOn',
+    });
     expect(await call(message(number, { ...shipped, lines: [line('third')] }))).toMatchObject({ kind: 'notUnderstood' });
     expect(await call('{')).toMatchObject({ kind: 'notUnderstood' });
     expect(await call(message(number, { id: 'a\u0000b' }))).toMatchObject({ kind: 'notUnderstood' });
@@ -191,7 +205,8 @@ describe('a message that a supplier calls with', () => {
     const { number } = await placed();
     const neighbour = await openNeighbour(world);
     const [theirs] = await world.db.owner<{ id: string }[]>`select id from supplier where practice_id = ${neighbour.practiceId} limit 1`;
-    await world.db.owner`insert into supplier_secret (supplier_id, practice_id, secret, made_at) values (${theirs?.id ?? ''}, ${neighbour.practiceId}, ${'s'.repeat(64)}, now())`;
+    await world.db
+      .owner`insert into supplier_secret (supplier_id, practice_id, secret, made_at) values (${theirs?.id ?? ''}, ${neighbour.practiceId}, ${'s'.repeat(64)}, now())`;
     const said = await call(message(number), { supplierId: theirs?.id ?? '', secret: 's'.repeat(64) });
     expect(said).toEqual({ kind: 'refused', why: 'orderUnknown' });
   });
@@ -231,13 +246,30 @@ describe('what is given up', () => {
 });
 
 describe('suppliers', () => {
-  const form = { id: null, version: 0, name: 'Spindrift', makers: ['Spindrift Optics'], endpoint: null, telephone: '555 0199', cutOff: '12:00', minimumMinor: 0, toWearers: false, ended: false };
+  const form = {
+    id: null,
+    version: 0,
+    name: 'Spindrift',
+    makers: ['Spindrift Optics'],
+    endpoint: null,
+    telephone: '555 0199',
+    cutOff: '12:00',
+    minimumMinor: 0,
+    toWearers: false,
+    ended: false,
+  };
   it('are kept by an admin alone, each once by name, and changed by whoever read the newest', async () => {
     expect(await world.do('saveSupplier', form, desk())).toMatchObject({ error: { kind: 'forbidden' } });
-    expect(await world.do('saveSupplier', { ...form, telephone: '' }, world.callers.admin)).toMatchObject({ error: { fields: [{ path: ['telephone'], code: 'supplierWay' }] } });
-    expect(await world.do('saveSupplier', { ...form, endpoint: 'http://user:pw@x' }, world.callers.admin)).toMatchObject({ error: { fields: [{ path: ['endpoint'], code: 'endpointWrong' }] } });
+    expect(await world.do('saveSupplier', { ...form, telephone: '' }, world.callers.admin)).toMatchObject({
+      error: { fields: [{ path: ['telephone'], code: 'supplierWay' }] },
+    });
+    expect(await world.do('saveSupplier', { ...form, endpoint: 'http://user:pw@x' }, world.callers.admin)).toMatchObject({
+      error: { fields: [{ path: ['endpoint'], code: 'endpointWrong' }] },
+    });
     const { supplierId } = await world.must('saveSupplier', form, world.callers.admin);
-    expect(await world.do('saveSupplier', { ...form, name: 'SPINDRIFT' }, world.callers.admin)).toMatchObject({ error: { fields: [{ path: ['name'], code: 'supplierNameTaken' }] } });
+    expect(await world.do('saveSupplier', { ...form, name: 'SPINDRIFT' }, world.callers.admin)).toMatchObject({
+      error: { fields: [{ path: ['name'], code: 'supplierNameTaken' }] },
+    });
     const change = { ...form, id: supplierId, version: 1, cutOff: '13:30' };
     expect(await world.do('saveSupplier', change, world.callers.admin)).toMatchObject({ ok: true });
     expect(await world.do('saveSupplier', change, world.callers.admin)).toMatchObject({ error: { kind: 'conflict' } });
@@ -267,13 +299,24 @@ describe('a bag about to be handed over', () => {
     const bag = async (orderId: string, code: string) => (await world.must('readBag', { orderId, code }, desk())) as unknown as BagSaid;
     const order = await read(one.orderId);
     const [right, left] = order.receipts;
-    expect(await bag(one.orderId, bagCode({ receiptId: right?.id ?? '', eye: 'right' }))).toMatchObject({ kind: 'here', eye: 'right', receiptIds: [right?.id] });
+    expect(await bag(one.orderId, bagCode({ receiptId: right?.id ?? '', eye: 'right' }))).toMatchObject({
+      kind: 'here',
+      eye: 'right',
+      receiptIds: [right?.id],
+    });
     expect(await bag(one.orderId, bagCode({ receiptId: left?.id ?? '', eye: 'left' }))).toMatchObject({ kind: 'here', eye: 'left' });
     const theirs = (await read(other.orderId)).receipts[0]?.id ?? '';
     expect(await bag(one.orderId, bagCode({ receiptId: theirs, eye: 'right' }))).toMatchObject({ kind: 'another', number: other.number });
     expect(await bag(one.orderId, bagCode({ receiptId: randomUUID(), eye: 'right' }))).toEqual({ kind: 'unknown' });
     expect(await bag(one.orderId, 'what is this')).toEqual({ kind: 'unread' });
-    await world.must('handOverBoxes', { orderId: one.orderId, visitId: one.visitId, version: await world.version(one.visitId), receiptIds: [right?.id], identityAsked: true, experienceNote: 'for years' });
+    await world.must('handOverBoxes', {
+      orderId: one.orderId,
+      visitId: one.visitId,
+      version: await world.version(one.visitId),
+      receiptIds: [right?.id],
+      identityAsked: true,
+      experienceNote: 'for years',
+    });
     expect(await bag(one.orderId, bagCode({ receiptId: right?.id ?? '', eye: 'right' }))).toEqual({ kind: 'handedOver', eye: 'right' });
   });
 });

@@ -90,7 +90,9 @@ describe('the outbox', () => {
       select w.practice_id, w.id, e.eye, gen_random_uuid(), 'Plover', ${addDays(TEST_TODAY, 200)}, ${addDays(TEST_TODAY, 10)}, ${TEST_TODAY}, ${TEST_TODAY}, 0, 2, 2, ${TEST_TODAY}
       from wearer w, (values ('right'), ('left')) e (eye) where w.practice_id = ${world.practiceId} and w.record_number in ${world.db.owner([low, stopped])}`;
     const red = await world.visit(stopped, { right: '-2.00', left: null });
-    await world.must('recordFindings', { visitId: red, version: await world.version(red), findings: [{ eye: 'right', sign: 'infiltrates', word: 'active' }] }).catch(() => undefined);
+    await world
+      .must('recordFindings', { visitId: red, version: await world.version(red), findings: [{ eye: 'right', sign: 'infiltrates', word: 'active' }] })
+      .catch(() => undefined);
     const place = { day: addDays(TEST_TODAY, 2), time: '10:00', chairMinutes: 30, staffMinutes: 20, roomId: null, staffId: null, despite: '' };
     await world.must('bookAppointment', { wearerId: await world.wearerId(comes), kind: 'longFollowUp', note: '', ...place }, desk());
     const first = await writeReminders(world.db.app, world.practiceId, TEST_NOW);
@@ -107,10 +109,19 @@ describe('the outbox', () => {
     const record = await newWearer(world);
     await agree(record);
     const orderId = await received(record);
-    const receipts = await world.db.owner<{ id: string }[]>`select r.id from order_receipt r join order_line l on l.id = r.order_line_id where l.order_id = ${orderId}`;
+    const receipts = await world.db.owner<
+      { id: string }[]
+    >`select r.id from order_receipt r join order_line l on l.id = r.order_line_id where l.order_id = ${orderId}`;
     const [visit] = await world.db.owner<{ id: string }[]>`select visit_id as id from lens_order where id = ${orderId}`;
     const visitId = visit?.id ?? '';
-    await world.must('handOverBoxes', { orderId, visitId, version: await world.version(visitId), receiptIds: receipts.map((r) => r.id), identityAsked: true, experienceNote: 'for years' });
+    await world.must('handOverBoxes', {
+      orderId,
+      visitId,
+      version: await world.version(visitId),
+      receiptIds: receipts.map((r) => r.id),
+      identityAsked: true,
+      experienceNote: 'for years',
+    });
     const { recallId } = await world.must('openRecall', { lot: 'A', familyCode: null, reason: 'edges tear' }, desk());
     expect(await world.must('writeRecallMessages', { recallId }, desk())).toMatchObject({ written: 1 });
     expect(await world.must('writeRecallMessages', { recallId }, desk())).toMatchObject({ written: 0 });

@@ -25,7 +25,11 @@ async function received(right: string, left: string) {
 const handOver = async ({ orderId, visitId }: { orderId: string; visitId: string }, receiptIds: readonly string[]) =>
   world.do('handOverBoxes', { orderId, visitId, version: await world.version(visitId), receiptIds, identityAsked: true, experienceNote: 'for years' });
 const page = async (recallId: string) =>
-  (await world.must('readRecall', { recallId }, desk())) as unknown as { recall: LotRecall; wearers: RecalledWearer[]; here: { trials: number; boxes: { packs: number }[] } };
+  (await world.must('readRecall', { recallId }, desk())) as unknown as {
+    recall: LotRecall;
+    wearers: RecalledWearer[];
+    here: { trials: number; boxes: { packs: number }[] };
+  };
 const recall = async (lot: string, familyCode: string | null = null) =>
   String((await world.must('openRecall', { lot, familyCode, reason: 'edges tear' }, desk())).recallId);
 
@@ -46,7 +50,9 @@ describe('a lot that is called back', () => {
     ]);
     expect(here.boxes).toMatchObject([{ packs: 1 }]);
     expect((await page(await recall('BAD1', 'plover-30-toric'))).wearers).toEqual([]);
-    expect(await world.do('openRecall', { lot: 'Bad1', familyCode: 'turnstone-30', reason: 'again' }, desk())).toMatchObject({ error: { fields: [{ path: ['lot'], code: 'recalledAlready' }] } });
+    expect(await world.do('openRecall', { lot: 'Bad1', familyCode: 'turnstone-30', reason: 'again' }, desk())).toMatchObject({
+      error: { fields: [{ path: ['lot'], code: 'recalledAlready' }] },
+    });
     // From now on none goes home, none on an eye, and no more of it is received.
     expect(await handOver(waits, [waits.receipts[0] ?? ''])).toMatchObject({ error: { rule: 'lotRecalled' } });
     expect(await handOver(waits, [waits.receipts[1] ?? ''])).toMatchObject({ ok: true });
@@ -60,11 +66,27 @@ describe('a lot that is called back', () => {
   it('the database itself refuses it, and lets what went home before be corrected', async () => {
     const of = await received('LATE', 'L2');
     const [receipt] = of.receipts;
-    await world.must('handOverBoxes', { orderId: of.orderId, visitId: of.visitId, version: await world.version(of.visitId), receiptIds: [receipt], identityAsked: true, experienceNote: 'for years' });
+    await world.must('handOverBoxes', {
+      orderId: of.orderId,
+      visitId: of.visitId,
+      version: await world.version(of.visitId),
+      receiptIds: [receipt],
+      identityAsked: true,
+      experienceNote: 'for years',
+    });
     await recall('LATE');
     const [row] = await world.db.owner<Record<string, never>[]>`select * from hand_over where lot = 'LATE' limit 1`;
-    await expect(world.db.owner`insert into hand_over ${world.db.owner({ ...row, id: randomUUID(), rootId: randomUUID() } as never)}`).rejects.toThrow(/recalled/);
-    await world.must('correct', { visitId: of.visitId, version: await world.version(of.visitId), kind: 'handOver', factId: row?.['id'], reason: 'never left', value: null });
+    await expect(world.db.owner`insert into hand_over ${world.db.owner({ ...row, id: randomUUID(), rootId: randomUUID() } as never)}`).rejects.toThrow(
+      /recalled/,
+    );
+    await world.must('correct', {
+      visitId: of.visitId,
+      version: await world.version(of.visitId),
+      kind: 'handOver',
+      factId: row?.['id'],
+      reason: 'never left',
+      value: null,
+    });
   });
   it('is ticked off call by call, and lifted by a prescriber', async () => {
     const home = await received('TICK', 'T2');

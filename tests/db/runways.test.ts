@@ -43,7 +43,11 @@ const agrees = async (): Promise<readonly EyeRunway[]> => {
   return rows;
 };
 const order = (packs: number) =>
-  world.must('reorderLenses', { wearerId, requestKey: randomUUID(), prescriptionId, rightPacks: packs, leftPacks: packs, noDanger: true, sightSame: true }, desk());
+  world.must(
+    'reorderLenses',
+    { wearerId, requestKey: randomUUID(), prescriptionId, rightPacks: packs, leftPacks: packs, noDanger: true, sightSame: true },
+    desk(),
+  );
 const box = (lot: string, packs: number) => ({ lot, expiresOn: '2029-01-31', packs, codes: [], power: null });
 const receive = (orderId: string, packs: number) => world.must('recordReceipt', { orderId, right: box('A1', packs), left: box('A2', packs) }, desk());
 const handOver = async (orderId: string) => {
@@ -76,7 +80,10 @@ describe('how far lenses reach, as it is kept', () => {
     expect(given).toMatchObject({ onTheWay: 0, inHandUntil: addDays(today, 179), runOut: addDays(today, 179), paceRunOut: null });
     pass(40);
     const { lossId = '' } = await world.must('recordLoss', { wearerId, eye: 'right', lenses: 1, why: 'torn', lostOn: today }, desk());
-    await expect(agrees()).resolves.toMatchObject([{ eye: 'right', runOut: addDays(today, 120) }, { eye: 'left', runOut: addDays(today, 139) }]);
+    await expect(agrees()).resolves.toMatchObject([
+      { eye: 'right', runOut: addDays(today, 120) },
+      { eye: 'left', runOut: addDays(today, 139) },
+    ]);
     await world.must('withdrawLoss', { lossId }, desk());
     await world.must('withdrawLoss', { lossId }, desk());
     await expect(agrees()).resolves.toMatchObject([{ runOut: addDays(today, 139) }, { runOut: addDays(today, 139) }]);

@@ -62,7 +62,15 @@ describe('what was discussed is never what is worn', () => {
     const record = await world.record(visitId);
     expect(record.lenses[(await onEye(visitId, 'right'))?.lensId ?? '']).toMatchObject({ sphereD: -4.75 });
     expect(
-      wornDoubts({ file: provenanceInVisit(record), losses: record.losses, lensOf: (id) => record.lenses[id], daysPerWeek: 7, today: record.session.today, timeZone: 'UTC', visitId }),
+      wornDoubts({
+        file: provenanceInVisit(record),
+        losses: record.losses,
+        lensOf: (id) => record.lenses[id],
+        daysPerWeek: 7,
+        today: record.session.today,
+        timeZone: 'UTC',
+        visitId,
+      }),
     ).toContainEqual(expect.objectContaining({ code: 'usedUp', eyes: ['right', 'left'] }));
     world.move(-4 * YEAR);
   });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { MESSAGE_KINDS, type MessageData } from '../../src/core';
-import { messageWords, WEARER_LANGUAGES } from '../../src/i18n/wearerMessage';
+import { messageWords, WEARER_LANGUAGES } from '../../src/features/common/wearerMessage';
 
 const from = { name: 'Saltmarsh Eye Care', telephone: '555 0100', emergencyTelephone: '555 0190', timeZone: 'America/New_York' };
 const DATA: Readonly<Record<(typeof MESSAGE_KINDS)[number], MessageData>> = {
@@ -13,13 +13,16 @@ const DATA: Readonly<Record<(typeof MESSAGE_KINDS)[number], MessageData>> = {
 const words = (kind: (typeof MESSAGE_KINDS)[number], language: string) => messageWords({ data: DATA[kind], language, wearerName: 'Nessa Quillby' }, from);
 
 describe('what wearers are written', () => {
-  it.each(WEARER_LANGUAGES.flatMap((language) => MESSAGE_KINDS.map((kind) => [language, kind] as const)))('%s %s: whole, with the number to call at once', (language, kind) => {
-    const { subject, text } = words(kind, language);
-    expect(text).toContain('Nessa Quillby');
-    expect(text).toContain('555 0190');
-    expect(text).toContain('Saltmarsh Eye Care');
-    expect(`${subject}${text}`).not.toMatch(/[{}]|wearer\.|undefined|null/);
-  });
+  it.each(WEARER_LANGUAGES.flatMap((language) => MESSAGE_KINDS.map((kind) => [language, kind] as const)))(
+    '%s %s: whole, with the number to call at once',
+    (language, kind) => {
+      const { subject, text } = words(kind, language);
+      expect(text).toContain('Nessa Quillby');
+      expect(text).toContain('555 0190');
+      expect(text).toContain('Saltmarsh Eye Care');
+      expect(`${subject}${text}`).not.toMatch(/[{}]|wearer\.|undefined|null/);
+    },
+  );
   it('says day, time, order and lot in the reader’s language', () => {
     expect(words('appointment', 'en').text).toContain('Thursday, November 26, 2026 at 10:30');
     expect(words('appointment', 'es').text).toContain('jueves, 26 de noviembre de 2026');

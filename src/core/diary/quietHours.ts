@@ -11,5 +11,8 @@ export function afterQuiet(at: IsoInstant, hours: { readonly from: number; reado
   const local = Temporal.Instant.from(at).toZonedDateTimeISO(timeZone);
   if (local.hour >= hours.from && local.hour < hours.until) return at;
   const day = local.hour < hours.from ? local.toPlainDate() : local.toPlainDate().add({ days: 1 });
-  return day.toZonedDateTime({ timeZone, plainTime: { hour: hours.from } }).toInstant().toString({ fractionalSecondDigits: 3 });
+  return day
+    .toZonedDateTime({ timeZone, plainTime: { hour: hours.from } })
+    .toInstant()
+    .toString({ fractionalSecondDigits: 3 });
 }

@@ -45,7 +45,7 @@ export interface RunwaySource extends Omit<ReorderSource, 'file'> {
   readonly file: ReorderSource['file'] &
     Pick<WearerFile, 'wornAnswers'> & { readonly prescriptions: readonly (OrderedUnder & Pick<Prescription, 'purpose' | 'number'>)[] };
   /** The last call about lenses that run low. */
-  readonly lastCall: Pick<ReorderCall, 'outcome' | 'laterOn'> & { readonly calledOn: IsoDate } | null;
+  readonly lastCall: (Pick<ReorderCall, 'outcome' | 'laterOn'> & { readonly calledOn: IsoDate }) | null;
 }
 
 /** Days after which somebody who was only left a message is called again. Our own choice. */

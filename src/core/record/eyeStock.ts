@@ -43,11 +43,17 @@ const isSame = (line: Order['lines'][number], prescription: Pick<Prescription, '
  * they are fetched, others on the day promised for them, at the earliest the day an order of today would come.
  * @param arrives the day on which an order placed today would come
  */
-export const onTheWayTo = ({ orders }: Pick<StockFile, 'orders'>, prescription: Pick<Prescription, 'id' | 'eyes'>, eye: Eye, today: IsoDate, arrives: IsoDate): readonly Delivery[] =>
+export const onTheWayTo = (
+  { orders }: Pick<StockFile, 'orders'>,
+  prescription: Pick<Prescription, 'id' | 'eyes'>,
+  eye: Eye,
+  today: IsoDate,
+  arrives: IsoDate,
+): readonly Delivery[] =>
   orders.flatMap((order): Delivery[] => {
     const line = order.lines.find((l) => l.eye === eye);
     const boxes = boxesOf(order, eye);
-    if (order.kind !== 'supply' || !line || !boxes || !isSame(line, prescription, order) ) return [];
+    if (order.kind !== 'supply' || !line || !boxes || !isSame(line, prescription, order)) return [];
     const here = boxes.here.reduce((sum, r) => sum + r.packs, 0);
     const coming = isEnded(order) ? 0 : boxes.ordered - boxes.received;
     const promised = order.events.findLast((e) => e.dueOn !== null)?.dueOn ?? null;

@@ -45,6 +45,10 @@ export interface RecalledWearer {
 /** Who is called first: lenses at home before lenses only tried, the newest first; who is done with last. */
 export const recallOrder = (a: RecalledWearer, b: RecalledWearer): number => {
   const rank = (w: RecalledWearer): number => (isRecallDone(w.outcome) ? 2 : w.had.some((h) => h.how === 'handedOver') ? 0 : 1);
-  const newest = (w: RecalledWearer): string => w.had.map((h) => h.on).sort().at(-1) ?? '';
+  const newest = (w: RecalledWearer): string =>
+    w.had
+      .map((h) => h.on)
+      .sort()
+      .at(-1) ?? '';
   return rank(a) - rank(b) || newest(b).localeCompare(newest(a)) || a.recordNumber - b.recordNumber;
 };

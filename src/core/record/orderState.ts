@@ -29,8 +29,7 @@ export const stateOf = (order: Pick<Order, 'events'>): OrderState => order.event
 /** States that only an answer, boxes or a cancellation bring. */
 const ANSWERS: readonly OrderState[] = ['acknowledged', 'backordered', 'refused', 'shipped', 'delayed', 'delivered', 'received', 'cancelled'];
 /** Has the supplier answered, in words or in boxes, or is nothing awaited of it any more? */
-export const isAnswered = (order: Pick<Order, 'events'>): boolean =>
-  order.events.some((e) => ANSWERS.includes(e.state));
+export const isAnswered = (order: Pick<Order, 'events'>): boolean => order.events.some((e) => ANSWERS.includes(e.state));
 
 /**
  * Where an order stands, from how many of its boxes came and left, whatever the order in which that was told: what a supplier says
@@ -61,7 +60,7 @@ export function stageOf(order: OrderSums): OrderStage {
   if (received > 0) return 'partlyReceived';
   const shipped = sum(order.shipped.filter((s) => !s.faults.includes('notOrdered')).map((s) => s.packs));
   if (shipped > 0) return shipped >= ordered ? 'shipped' : 'partlyShipped';
-  return newest as OrderStage;
+  return newest;
 }
 
 /** Boxes of an order that are neither here nor given up. */
@@ -70,4 +69,8 @@ export const isAwaited = (order: Pick<Order, 'events' | 'lines' | 'receipts'>): 
 
 /** Did the wearer say that a parcel which was sent straight to them is there? Nobody here has seen it. */
 export const arrivedOn = (order: Pick<Order, 'events' | 'deliverTo'>): string | null =>
-  order.deliverTo === 'practice' ? null : (order.events.findLast((e) => e.state === 'arrived' || e.state === 'notArrived')?.state === 'arrived' ? (order.events.findLast((e) => e.state === 'arrived')?.at ?? null) : null);
+  order.deliverTo === 'practice'
+    ? null
+    : order.events.findLast((e) => e.state === 'arrived' || e.state === 'notArrived')?.state === 'arrived'
+      ? (order.events.findLast((e) => e.state === 'arrived')?.at ?? null)
+      : null;

@@ -45,7 +45,15 @@ const file = (change: Partial<WearerFile>): WearerFile =>
     lenses: {},
     ...change,
   }) as unknown as WearerFile;
-const order = { id: 'o', number: 1, prescriptionId: 'p', placedAt: '2026-11-02T00:00:00Z', lines: [{ eye: 'right', lensId: 'ordered' }], receipts: [], events: [] };
+const order = {
+  id: 'o',
+  number: 1,
+  prescriptionId: 'p',
+  placedAt: '2026-11-02T00:00:00Z',
+  lines: [{ eye: 'right', lensId: 'ordered' }],
+  receipts: [],
+  events: [],
+};
 
 describe('what counts as worn now', () => {
   it('a lens that was only tried is never copied as the current lens', () => {

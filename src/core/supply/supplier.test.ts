@@ -27,24 +27,27 @@ describe('how lenses are really used up', () => {
   });
   it('at that pace what came before ends on the very day of the last coming', () => {
     fc.assert(
-      fc.property(fc.array(fc.record({ gap: fc.integer({ min: 60, max: 300 }), lenses: fc.integer({ min: 3, max: 12 }) }), { minLength: 2, maxLength: 5 }), (comings) => {
-        let after = 0;
-        const of = comings.map(({ gap, lenses }) => {
-          const one = given(after, lenses);
-          after += gap;
-          return one;
-        });
-        const pace = paceOf(of, [], monthly);
-        const last = of.at(-1);
-        if (!pace || !last) return;
-        const until = runway({
-          deliveries: [{ on: DAY, openedOn: DAY, lenses: pace.lenses, packSize: pace.lenses, state: 'inHand' }],
-          losses: [],
-          wear: monthly,
-          daysPerLens: pace.daysPerLens,
-        }).runOut;
-        expect(until && Math.abs(daysBetween(addDays(until, 1), last.on))).toBeLessThanOrEqual(1);
-      }),
+      fc.property(
+        fc.array(fc.record({ gap: fc.integer({ min: 60, max: 300 }), lenses: fc.integer({ min: 3, max: 12 }) }), { minLength: 2, maxLength: 5 }),
+        (comings) => {
+          let after = 0;
+          const of = comings.map(({ gap, lenses }) => {
+            const one = given(after, lenses);
+            after += gap;
+            return one;
+          });
+          const pace = paceOf(of, [], monthly);
+          const last = of.at(-1);
+          if (!pace || !last) return;
+          const until = runway({
+            deliveries: [{ on: DAY, openedOn: DAY, lenses: pace.lenses, packSize: pace.lenses, state: 'inHand' }],
+            losses: [],
+            wear: monthly,
+            daysPerLens: pace.daysPerLens,
+          }).runOut;
+          expect(until && Math.abs(daysBetween(addDays(until, 1), last.on))).toBeLessThanOrEqual(1);
+        },
+      ),
     );
   });
 });

@@ -53,7 +53,14 @@ function CoverageBody({ data }: { readonly data: CoverageData }) {
           </Link>
         </p>
         <div className="flex flex-wrap gap-x-6">
-          <Field className="w-[200px]" label={t('most')} value={page.most} onValue={page.setMost} inputMode="numeric" problem={page.faults.most ? t('numberWrong', MOST_LENSES) : null} />
+          <Field
+            className="w-[200px]"
+            label={t('most')}
+            value={page.most}
+            onValue={page.setMost}
+            inputMode="numeric"
+            problem={page.faults.most ? t('numberWrong', MOST_LENSES) : null}
+          />
           <Field
             className="w-[260px]"
             label={t('depth')}
@@ -141,7 +148,8 @@ function Differences({
             {rows.map(({ lens, has, plan }, i) => (
               <tr key={i}>
                 <td>
-                  <span className="power">{formatRefraction(lens.power)}</span> <span className="label">{`${nameOf(lens.familyCode)} ${t('curve', { baseCurve: lens.baseCurve, diameter: lens.diameter })}`}</span>
+                  <span className="power">{formatRefraction(lens.power)}</span>{' '}
+                  <span className="label">{`${nameOf(lens.familyCode)} ${t('curve', { baseCurve: lens.baseCurve, diameter: lens.diameter })}`}</span>
                 </td>
                 <td className="value">{has}</td>
                 <td className="value">{plan}</td>

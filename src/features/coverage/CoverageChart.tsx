@@ -30,7 +30,9 @@ export function CoverageChart({
     const axis = (text: string) => ({ title: { display: true, text, color: ink, font }, ticks: { color: ink, font }, grid: { color: rule } });
     const chart = new Chart(on, {
       type: 'line',
-      data: { datasets: [{ data: points.map((p) => ({ x: p.lenses, y: p.covered })), borderColor: ink, backgroundColor: ink, borderWidth: 2, pointRadius: 0 }] },
+      data: {
+        datasets: [{ data: points.map((p) => ({ x: p.lenses, y: p.covered })), borderColor: ink, backgroundColor: ink, borderWidth: 2, pointRadius: 0 }],
+      },
       options: {
         animation: false,
         responsive: true,

@@ -60,7 +60,9 @@ function DuePage({ wearers, more, count }: DueProps) {
         <p className="py-2">{t('line', { count, many: count >= MANY ? 'yes' : 'no' })}</p>
         {page.problem ? (
           <p role="alert" className="pb-2">
-            <Stated state="stop">{page.problem.kind === 'invalid' ? words(page.problem.fields[0]?.code ?? '', page.problem.fields[0]?.data) : refusal(page.problem)}</Stated>
+            <Stated state="stop">
+              {page.problem.kind === 'invalid' ? words(page.problem.fields[0]?.code ?? '', page.problem.fields[0]?.data) : refusal(page.problem)}
+            </Stated>
           </p>
         ) : null}
         {wearers.length === 0 ? (

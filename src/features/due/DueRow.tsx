@@ -45,11 +45,22 @@ export function DueRow({
       <td className="min-w-[300px]">
         <Bars line={line} />
         <p className="label pt-1">
-          {first ? t('why', { past: first.runOut < session.today ? 'yes' : 'no', eye: eyeWords.name(first.eye), runOut: formatDay(first.runOut), by: formatDay(first.reorderBy) }) : null}
+          {first
+            ? t('why', {
+                past: first.runOut < session.today ? 'yes' : 'no',
+                eye: eyeWords.name(first.eye),
+                runOut: formatDay(first.runOut),
+                by: formatDay(first.reorderBy),
+              })
+            : null}
           {first?.paceRunOut ? ` ${t(first.paceRunOut < first.runOut ? 'faster' : 'slower', { day: formatDay(first.paceRunOut) })}` : null}
           {line.examinationOn ? ` ${t('booked', { day: formatDay(line.examinationOn) })}` : null}
         </p>
-        {of.lastCall ? <p className="label">{t('lastCall', { outcome: t(`outcome.${of.lastCall.outcome}`), at: formatMoment(of.lastCall.at, session.practice.timeZone), by: of.lastCall.by })}</p> : null}
+        {of.lastCall ? (
+          <p className="label">
+            {t('lastCall', { outcome: t(`outcome.${of.lastCall.outcome}`), at: formatMoment(of.lastCall.at, session.practice.timeZone), by: of.lastCall.by })}
+          </p>
+        ) : null}
       </td>
       <td className="w-[200px]">
         <Stated state={STATE[proposal.kind]}>{words(t, line)}</Stated>
@@ -92,7 +103,11 @@ function Bars({ line }: { readonly line: DueLine }) {
               {monthsOf(today).map((month) => (
                 <i key={month} className="due-month" style={{ left: `${placeOf(month, today)}%` }} />
               ))}
-              {row ? barsOf(row, today).map((bar) => <i key={bar.look} className="due-bar" data-look={bar.look} style={{ left: `${bar.from}%`, width: `${bar.width}%` }} />) : null}
+              {row
+                ? barsOf(row, today).map((bar) => (
+                    <i key={bar.look} className="due-bar" data-look={bar.look} style={{ left: `${bar.from}%`, width: `${bar.width}%` }} />
+                  ))
+                : null}
               {row ? <i className="due-end" style={{ left: `${placeOf(row.expiresOn, today)}%` }} /> : null}
               <i className="due-today" style={{ left: `${placeOf(today, today)}%` }} />
             </div>

@@ -23,7 +23,10 @@ function FiguresBody({ data }: { readonly data: Data }) {
         <SupplyTabs here="figures" />
         <Table title={t('punctuality')} line={t('punctualityLine')} none={t('none')} heads={[t('supplier'), t('orders'), t('inTime'), t('median')]}>
           {data.punctuality.map((row) => (
-            <Row key={row.supplier ?? ''} cells={[row.supplier ?? t('noSupplier'), row.orders, share(row.inTime, row.orders), t('days', { days: row.medianDays })]} />
+            <Row
+              key={row.supplier ?? ''}
+              cells={[row.supplier ?? t('noSupplier'), row.orders, share(row.inTime, row.orders), t('days', { days: row.medianDays })]}
+            />
           ))}
         </Table>
         <Table title={t('stretching')} line={t('stretchingLine')} none={t('none')} heads={[t('modality'), t('eyes'), t('slow'), t('fast'), t('middle')]}>
@@ -36,7 +39,12 @@ function FiguresBody({ data }: { readonly data: Data }) {
         </Table>
         <Table title={t('remakes')} line={t('remakesLine')} none={t('none')} heads={[t('signed'), t('remade'), t('claimed')]}>
           {data.remakes.signed > 0 || data.remakes.claimed > 0
-            ? [<Row key="all" cells={[data.remakes.signed, `${data.remakes.remade} (${share(data.remakes.remade, data.remakes.signed)})`, data.remakes.claimed]} />]
+            ? [
+                <Row
+                  key="all"
+                  cells={[data.remakes.signed, `${data.remakes.remade} (${share(data.remakes.remade, data.remakes.signed)})`, data.remakes.claimed]}
+                />,
+              ]
             : []}
         </Table>
         <Table title={t('firstLens')} line={t('firstLensLine')} none={t('none')} heads={[t('family'), t('eyes'), t('same'), t('sameFamily')]}>

@@ -44,11 +44,14 @@ function BagLabelsPage({ data, labels }: BagLabelsProps) {
                   <p className="power">{wearer.name}</p>
                   <p>{`${formatDay(wearer.birthDate)} · ${t('title', { number: order.number })}`}</p>
                   <p className="power">
-                    {lens ? [formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }), lens.addBand].filter(Boolean).join(' ') : t('raw')}
+                    {lens
+                      ? [formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }), lens.addBand].filter(Boolean).join(' ')
+                      : t('raw')}
                   </p>
                   <p>{lens?.familyName}</p>
                   <p className="label">{t('labelLine', { packs: receipt.packs, lot: receipt.lot, day: formatDay(receipt.expiresOn) })}</p>
                 </div>
+                {/* eslint-disable-next-line @next/next/no-img-element -- drawn here: nothing to fetch or to optimise */}
                 <img className="bag-code" alt={t('labelCode', { eye: eyeWords.name(eye) })} src={`data:image/svg+xml;base64,${btoa(code)}`} />
               </section>
             );

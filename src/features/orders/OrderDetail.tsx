@@ -158,7 +158,9 @@ function Lines({ data }: { readonly data: OrderData }) {
   const of = (eye: Eye) => {
     const line = order.lines.find((l) => l.eye === eye);
     const boxes = boxesOf(order, eye);
-    return line && boxes ? [{ eye, line, boxes, lens: line.lensId ? lenses[line.lensId] : undefined, shipped: order.shipped.filter((s) => s.orderLineId === line.id) }] : [];
+    return line && boxes
+      ? [{ eye, line, boxes, lens: line.lensId ? lenses[line.lensId] : undefined, shipped: order.shipped.filter((s) => s.orderLineId === line.id) }]
+      : [];
   };
   return (
     <table className="ledger w-full">
@@ -180,7 +182,9 @@ function Lines({ data }: { readonly data: OrderData }) {
             </td>
             <td>
               <span className="power">
-                {lens ? [formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }), lens.addBand].filter(Boolean).join(' ') : t('raw')}
+                {lens
+                  ? [formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }), lens.addBand].filter(Boolean).join(' ')
+                  : t('raw')}
               </span>{' '}
               <span className="label">{lens?.familyName ?? line.raw?.familyName}</span>
               {[...new Set(shipped.flatMap((s) => s.faults))].map((fault) => (

@@ -101,7 +101,12 @@ function OrderRow({ order, onReceive }: { readonly order: AwaitedOrder; readonly
       </td>
       <td>
         <WearerLink id={order.wearerId} name={order.wearerName} />
-        <Link className="label underline block" href={`/orders/${order.orderId}`} prefetch={false} aria-label={t('open', { number: order.number, name: order.wearerName })}>
+        <Link
+          className="label underline block"
+          href={`/orders/${order.orderId}`}
+          prefetch={false}
+          aria-label={t('open', { number: order.number, name: order.wearerName })}
+        >
           {[t('number', { number: order.number }), order.kind === 'trial' ? t('trial') : null].filter(Boolean).join(' · ')}
         </Link>
       </td>

@@ -7,7 +7,7 @@ import { formatMoment } from '@/i18n/format';
 import deskProblems from '@/i18n/messages/en/deskProblems.messages.json';
 import outboxProblems from '@/i18n/messages/en/outboxProblems.messages.json';
 import outboxWords from '@/i18n/messages/en/outbox.messages.json';
-import { messageWords } from '@/i18n/wearerMessage';
+import { messageWords } from '../common/wearerMessage';
 import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
@@ -40,7 +40,11 @@ function OutboxPage({ waiting, done }: OutboxProps) {
         {done.map((message) => (
           <p key={message.id} className="py-1 border-b border-rule flex justify-between gap-4">
             <span>
-              {message.wearerName}: {t(`kind.${message.data.kind}`)}, {message.outcome === null ? '' : t(`outcome.${message.outcome}`)}
+              {t('doneLine', {
+                name: message.wearerName,
+                kind: t(`kind.${message.data.kind}`),
+                outcome: message.outcome === null ? '' : t(`outcome.${message.outcome}`),
+              })}
             </span>
             <span className="label">{`${formatMoment(message.doneAt ?? message.writtenAt, session.practice.timeZone)} · ${message.doneByName ?? ''}`}</span>
           </p>
@@ -66,7 +70,8 @@ function Message({ message }: { readonly message: OutboxMessage }) {
     <article className="border-b border-rule py-3" data-testid="message">
       <div className="flex justify-between gap-4">
         <p>
-          <WearerLink id={message.wearerId} name={message.wearerName} /> <span className="label">{`${kind} · ${t(`way.${message.way}`)} ${message.recipient}`}</span>
+          <WearerLink id={message.wearerId} name={message.wearerName} />{' '}
+          <span className="label">{`${kind} · ${t(`way.${message.way}`)} ${message.recipient}`}</span>
         </p>
         {waits ? <Stated state="miss">{t('notBefore', { at: formatMoment(message.dueAt, practice.timeZone) })}</Stated> : null}
       </div>

@@ -124,7 +124,12 @@ function Wearer({
         {isRecallDone(wearer.outcome) ? null : (
           <div className="flex gap-2 flex-wrap pt-1">
             {RECALL_OUTCOMES.map((outcome) => (
-              <Button key={outcome} disabled={busy} onClick={() => onCalled(outcome)} aria-label={t('outcomeOf', { outcome: t(`outcome.${outcome}`), name: wearer.name })}>
+              <Button
+                key={outcome}
+                disabled={busy}
+                onClick={() => onCalled(outcome)}
+                aria-label={t('outcomeOf', { outcome: t(`outcome.${outcome}`), name: wearer.name })}
+              >
                 {t(`outcome.${outcome}`)}
               </Button>
             ))}

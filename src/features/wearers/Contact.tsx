@@ -31,7 +31,9 @@ function ContactLine({ wearer, contact }: Of) {
       <h2>{t('title')}</h2>
       <p>
         {contact === null ? t('unknown') : `${ways(contact.way)} ${contact.recipient ?? ''}`}{' '}
-        {contact === null ? null : <span className="label">{t('said', { at: formatMoment(contact.chosenAt, session.practice.timeZone), name: contact.recordedByName })}</span>}{' '}
+        {contact === null ? null : (
+          <span className="label">{t('said', { at: formatMoment(contact.chosenAt, session.practice.timeZone), name: contact.recordedByName })}</span>
+        )}{' '}
         <Button look="quiet" onClick={() => setChanging(true)}>
           {t('change')}
         </Button>

@@ -9,7 +9,10 @@ const receiptId = '2f1c9a60-6f43-4f0e-9f6c-0a6f3f6f2b11';
 
 beforeAll(async () => {
   const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'));
-  await prepareZXingModule({ overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) as ArrayBuffer }, fireImmediately: true });
+  await prepareZXingModule({
+    overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) },
+    fireImmediately: true,
+  });
 });
 
 /** The modules of an SVG of unit paths, painted into pixels: drawn here by its own numbers, read by an independent decoder. */

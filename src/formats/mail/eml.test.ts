@@ -26,7 +26,12 @@ const event = {
 describe('a letter', () => {
   it('is read by another program as it was meant, and is no mail that was sent', async () => {
     const read = await PostalMime.parse(await emlOf(letter));
-    expect(read).toMatchObject({ subject: letter.subject, from: { name: 'Saltmarsh Eye Care' }, to: [{ address: 'nessa@quillby.example' }], date: '2026-11-24T15:00:00.000Z' });
+    expect(read).toMatchObject({
+      subject: letter.subject,
+      from: { name: 'Saltmarsh Eye Care' },
+      to: [{ address: 'nessa@quillby.example' }],
+      date: '2026-11-24T15:00:00.000Z',
+    });
     expect(read.text?.trim()).toBe(letter.text);
     expect(read.headers).toContainEqual(expect.objectContaining({ key: 'x-unsent', value: '1' }));
   });

@@ -48,7 +48,9 @@ export const readCoverage = defineQuery({
     const { tx, caller, today } = context;
     const rows = await listPowers(tx, caller.practiceId, `${addYears(today, -YEARS)}T00:00:00Z`);
     // Additions are judged by both eyes on tasks: multifocals are tried by their own start tables.
-    const families = (await listFamilies(tx, caller.practiceId, today)).filter((f) => (f.geometry === 'sphere' || f.geometry === 'toric') && isOrderable(f, today));
+    const families = (await listFamilies(tx, caller.practiceId, today)).filter(
+      (f) => (f.geometry === 'sphere' || f.geometry === 'toric') && isOrderable(f, today),
+    );
     return ok({
       session: sessionContextOf(context),
       needs: needsOf(rows),

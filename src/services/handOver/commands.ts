@@ -53,7 +53,8 @@ export const handOver = defineCommand({
       if (row.source === 'broughtIn') return invalid([eye, 'lensOnEyeId'], 'broughtInNotGiven');
       // Worn home since an earlier hand-over, or sent to the wearer: it is theirs already.
       if (row.source === 'dispensed' || row.source === 'order') return ruleBroken('handedOverAlready', { eye });
-      if ((await recalledOf(context.tx, context.caller.practiceId, [{ lot: box.lot, lensId: row.lensId }])).length > 0) return invalid([eye, 'lot'], 'lotRecalled', { lot: box.lot });
+      if ((await recalledOf(context.tx, context.caller.practiceId, [{ lot: box.lot, lensId: row.lensId }])).length > 0)
+        return invalid([eye, 'lot'], 'lotRecalled', { lot: box.lot });
       if (box.expiresOn < today) return invalid([eye, 'expiresOn'], 'lensExpired', { expired: box.expiresOn });
       if (given.some((c) => c.current?.lensOnEyeId === row.rootId)) return ruleBroken('handedOverAlready', { eye });
       if (box.lensCount > 1) {

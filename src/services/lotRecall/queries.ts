@@ -14,7 +14,15 @@ export const readRecalls = defineQuery({
   right: 'handOver',
   input: emptyForm,
   about: () => null,
-  run: async (context): Promise<Result<{ readonly session: SessionContext; readonly recalls: readonly LotRecall[]; readonly families: readonly { readonly code: string; readonly name: string }[] }>> => {
+  run: async (
+    context,
+  ): Promise<
+    Result<{
+      readonly session: SessionContext;
+      readonly recalls: readonly LotRecall[];
+      readonly families: readonly { readonly code: string; readonly name: string }[];
+    }>
+  > => {
     const { tx, caller } = context;
     const recalls = await listRecalls(tx, caller.practiceId);
     return ok({ session: sessionContextOf(context), recalls, families: await listFamilyNames(tx, caller.practiceId) });

@@ -15,7 +15,13 @@ const held = async ({ tx, caller }: Context, orderId: string): Promise<Result<He
   const order = await lockOrder(tx, caller.practiceId, orderId);
   return order ? ok(order) : notFound('order');
 };
-const eventOf = ({ caller, now, newId }: Context, order: Held) => ({ id: newId(), practiceId: caller.practiceId, orderId: order.id, at: now, toldBy: caller.personId });
+const eventOf = ({ caller, now, newId }: Context, order: Held) => ({
+  id: newId(),
+  practiceId: caller.practiceId,
+  orderId: order.id,
+  at: now,
+  toldBy: caller.personId,
+});
 
 /**
  * Gives up what of an order has not come. One that was not sent is given up at once; of one that was, the supplier is asked: it may

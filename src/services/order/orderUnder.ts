@@ -35,7 +35,12 @@ export async function orderUnder(context: Context, taken: LockedVisit, asked: Bo
   let lasts = false;
   for (const eye of EYES) {
     if (packsOf[eye] === 0) continue;
-    const line = await orderLine(context, newest, eye, { wearerId, packs: packsOf[eye], file: { handOvers, orders, losses }, pastExpiryNote: asked.pastExpiryNote });
+    const line = await orderLine(context, newest, eye, {
+      wearerId,
+      packs: packsOf[eye],
+      file: { handOvers, orders, losses },
+      pastExpiryNote: asked.pastExpiryNote,
+    });
     if (!line.ok) return line;
     lasts ||= line.value.lasts;
     lines.push(line.value);

@@ -88,7 +88,8 @@ export const recordReceipt = defineCommand({
       if (!line.ok) return line;
       const lens = await lensInBox(context, eye, line.value, box);
       if (!lens.ok) return lens;
-      if ((await recalledOf(tx, caller.practiceId, [{ lot: box.lot, lensId: lens.value }])).length > 0) return invalid([eye, 'lot'], 'lotRecalled', { lot: box.lot });
+      if ((await recalledOf(tx, caller.practiceId, [{ lot: box.lot, lensId: lens.value }])).length > 0)
+        return invalid([eye, 'lot'], 'lotRecalled', { lot: box.lot });
       const receipt = { id: newId(), orderLineId: line.value.id, lensId: lens.value, lot: box.lot, expiresOn: box.expiresOn, packs: box.packs };
       receipts.push(receipt);
       scanned.push({ eye, receipt, boxes: box.codes });

@@ -31,7 +31,10 @@ export const orderTrials = defineCommand({
     );
     const lines = lenses.value.map(({ eye, lensId }) => ({
       line: { id: context.newId(), eye, lensId, ...one },
-      maker: must(known.find((l) => l.id === lensId), 'lens').maker,
+      maker: must(
+        known.find((l) => l.id === lensId),
+        'lens',
+      ).maker,
     }));
     return ok(await keepOrder(context, taken.value, of, lines));
   },

@@ -187,8 +187,7 @@ export const sign = defineCommand({
     const before = (await listPrescriptions(tx, caller.practiceId, visit.wearerId)).find((p) => p.purpose === form.purpose);
     taken.value.changed('supply');
     context.supplyOf.add(visit.wearerId);
-    const id = context.newId();
-    const number = await nextNumber(tx, caller.practiceId, 'prescription');
+    const [id, number] = [context.newId(), await nextNumber(tx, caller.practiceId, 'prescription')];
     const examinedAt = latestExamination(eyes) ?? now;
     const stored = await insertPrescription(
       tx,

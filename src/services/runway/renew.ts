@@ -20,7 +20,10 @@ export async function reckonRunways(
 ): Promise<readonly (EyeRunway & { readonly wearerId: string })[]> {
   const { files, trade } = await readRunwayFiles(sql, practiceId, wearerIds, today);
   return files.flatMap(({ wearerId, file, lastCall }) =>
-    eyeRunways({ file, trade, today, marginDays, lastCall: lastCall && { ...lastCall, calledOn: dayIn(lastCall.calledAt, timeZone) } }).map((row) => ({ ...row, wearerId })),
+    eyeRunways({ file, trade, today, marginDays, lastCall: lastCall && { ...lastCall, calledOn: dayIn(lastCall.calledAt, timeZone) } }).map((row) => ({
+      ...row,
+      wearerId,
+    })),
   );
 }
 

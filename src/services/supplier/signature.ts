@@ -5,7 +5,8 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 const SKEW_SECONDS = 300;
 
 /** What signs a message: hex of HMAC-SHA-256 over its moment (seconds), a full stop and the body as it is sent. */
-export const signatureOf = (secret: string, timestamp: string, body: string): string => createHmac('sha256', secret).update(`${timestamp}.${body}`).digest('hex');
+export const signatureOf = (secret: string, timestamp: string, body: string): string =>
+  createHmac('sha256', secret).update(`${timestamp}.${body}`).digest('hex');
 
 /** Was a message signed with a secret, a moment ago? @param now seconds */
 export function isSigned(secret: string, of: { readonly timestamp: string; readonly signature: string; readonly body: string }, now: number): boolean {

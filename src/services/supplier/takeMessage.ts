@@ -45,12 +45,20 @@ async function isOrdered(tx: Tx, practiceId: string, line: OrderedLine, { lens, 
   }
   const [known] = gtin === null ? [] : await listPackageCodes(tx, practiceId, [gtin]);
   if (!known) return lens === null ? null : true;
-  return known.id === line.lensId || (known.familyCode === line.familyCode && near(known.sphereD, line.sphereD) && near(known.cylinderD, line.cylinderD) && (line.cylinderD === 0 || known.axisDeg === line.axisDeg) && known.addBand === line.addBand);
+  return (
+    known.id === line.lensId ||
+    (known.familyCode === line.familyCode &&
+      near(known.sphereD, line.sphereD) &&
+      near(known.cylinderD, line.cylinderD) &&
+      (line.cylinderD === 0 || known.axisDeg === line.axisDeg) &&
+      known.addBand === line.addBand)
+  );
 }
 
 /** Why a message names days that cannot be. */
 const impossible = (message: SupplierMessage, today: IsoDate): boolean =>
-  (message.kind === 'shipped' && (message.shippedOn > today || message.expectedOn < message.shippedOn)) || (message.kind === 'delivered' && message.deliveredOn > today);
+  (message.kind === 'shipped' && (message.shippedOn > today || message.expectedOn < message.shippedOn)) ||
+  (message.kind === 'delivered' && message.deliveredOn > today);
 
 /**
  * Takes what a supplier says of an order, once however often it comes. What is wrong with announced boxes is kept beside them: a
@@ -79,8 +87,7 @@ export async function takeMessage(tx: Tx, from: MessageFrom, body: unknown, newI
       const asked = { kind: 'parcelAsked', order: message.order } as const;
       await writeMessage(tx, practiceId, order.wearerId, asked, order.id, { at, by: null, dueAt: from.dueAt });
     }
-  }
-  else {
+  } else {
     const shipped: NewShipmentLine[] = [];
     const detail: Record<string, number> = {};
     const left = new Map(order.lines.map((l) => [l.eye, l.packs - l.announced]));

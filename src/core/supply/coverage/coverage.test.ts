@@ -1,16 +1,9 @@
 import fc from 'fast-check';
-import highsLoader from 'highs';
-import { beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { drawerAgainst } from './drawerAgainst';
 import { coverageSteps, coveredOf, isCovered, planCoverage } from './plan';
 import { coverageProblem, WALK_OUT_BLUR, type CoverageFamily, type CoverageProblem } from './problem';
 import { toPowerVector } from '../../optics/powerVector';
-import { coverageModel } from '../../../../tests/support/coverageModel';
-
-let highs: Awaited<ReturnType<typeof highsLoader>>;
-beforeAll(async () => {
-  highs = await highsLoader();
-});
 
 const lens = (i: number) => ({ familyCode: 'f', power: { sphere: -i / 4, cylinder: 0, axis: 180 }, baseCurve: 8.6, diameter: 14.2 });
 const lists = fc.uniqueArray(fc.integer({ min: 0, max: 11 }), { minLength: 1, maxLength: 4 });
@@ -59,18 +52,6 @@ describe('the plan', () => {
       { numRuns: 60 },
     );
   });
-  it('comes within a twentieth of the optimum of an integer-programming package', () => {
-    let [ours, best] = [0, 0];
-    for (const problem of fc.sample(problems, { numRuns: 12, seed: 7 })) {
-      const plan = planCoverage(problem, { most: 6, depth: 1 });
-      const solved = highs.solve(coverageModel(problem, 6));
-      expect(solved.Status).toBe('Optimal');
-      expect(plan.covered).toBeLessThanOrEqual(Math.round(solved.ObjectiveValue));
-      ours += plan.covered;
-      best += Math.round(solved.ObjectiveValue);
-    }
-    expect(ours / best).toBeGreaterThanOrEqual(0.95);
-  });
   it('stops when it is told to, with what it has', () => {
     const problem: CoverageProblem = { lenses: [lens(0), lens(1), lens(2)], wearers: [0, 1, 2].map((i) => ({ right: [i], left: null })) };
     const steps = coverageSteps(problem, { most: 3, depth: 1 });
@@ -116,13 +97,18 @@ describe('what would serve whom', () => {
   });
   it('is the exhaustive search over the family', () => {
     fc.assert(
-      fc.property(fc.float({ min: -6, max: 6, noNaN: true }), fc.float({ min: -1, max: 0, noNaN: true }), fc.integer({ min: 1, max: 180 }), (sphere, cylinder, axis) => {
-        const need = { sphere, cylinder, axis };
-        const { lenses, wearers } = coverageProblem([{ needs: { right: need, left: null }, meanK: { right: null, left: null } }], [FAMILY]);
-        const vector = toPowerVector(need);
-        const all = Array.from({ length: 49 }, (_, i) => -6 + i / 4).filter((s) => Math.hypot(vector.m - s, vector.j0, vector.j45) <= WALK_OUT_BLUR + 1e-9);
-        expect((wearers[0]?.right ?? []).map((i) => lenses[i]?.power.sphere).sort()).toEqual(all.sort());
-      }),
+      fc.property(
+        fc.float({ min: -6, max: 6, noNaN: true }),
+        fc.float({ min: -1, max: 0, noNaN: true }),
+        fc.integer({ min: 1, max: 180 }),
+        (sphere, cylinder, axis) => {
+          const need = { sphere, cylinder, axis };
+          const { lenses, wearers } = coverageProblem([{ needs: { right: need, left: null }, meanK: { right: null, left: null } }], [FAMILY]);
+          const vector = toPowerVector(need);
+          const all = Array.from({ length: 49 }, (_, i) => -6 + i / 4).filter((s) => Math.hypot(vector.m - s, vector.j0, vector.j45) <= WALK_OUT_BLUR + 1e-9);
+          expect((wearers[0]?.right ?? []).map((i) => lenses[i]?.power.sphere).sort()).toEqual(all.sort());
+        },
+      ),
       { numRuns: 100 },
     );
   });

@@ -12,13 +12,19 @@ export interface DrawerDifference {
 }
 
 /** What to buy, and what of the drawer serves nobody's plan. */
-export function drawerAgainst(problem: CoverageProblem, plan: CoveragePlan, drawer: readonly DrawerLens[]): { readonly buy: readonly DrawerDifference[]; readonly retire: readonly DrawerDifference[] } {
+export function drawerAgainst(
+  problem: CoverageProblem,
+  plan: CoveragePlan,
+  drawer: readonly DrawerLens[],
+): { readonly buy: readonly DrawerDifference[]; readonly retire: readonly DrawerDifference[] } {
   const had = new Map<string, DrawerLens>();
   for (const lens of drawer) {
     const key = coverageKey(lens);
     had.set(key, { ...lens, count: (had.get(key)?.count ?? 0) + lens.count });
   }
-  const planned = new Map(plan.keep.flatMap(({ lens, count }) => (problem.lenses[lens] ? [[coverageKey(problem.lenses[lens]), { lens: problem.lenses[lens], count }] as const] : [])));
+  const planned = new Map(
+    plan.keep.flatMap(({ lens, count }) => (problem.lenses[lens] ? [[coverageKey(problem.lenses[lens]), { lens: problem.lenses[lens], count }] as const] : [])),
+  );
   const buy = [...planned].flatMap(([key, { lens, count }]) => {
     const has = had.get(key)?.count ?? 0;
     return has < count ? [{ lens, has, plan: count }] : [];

@@ -13,7 +13,10 @@ import {
   type Placed,
   type Preselected,
   type Refraction,
-  type ShortlistFamily, ROTATION_PRIORS, shrunkTurn } from '@/core';
+  type ShortlistFamily,
+  ROTATION_PRIORS,
+  shrunkTurn,
+} from '@/core';
 import type { VisitRecord } from './visitData';
 import { onSale, type CareProduct } from './cost';
 

@@ -12,7 +12,14 @@ export function useExpectedLines(): (need: Refraction, chosen: Chosen) => Workin
   return (need, { lens, family }) => {
     const prior = lens.power.cylinder === 0 ? null : priorOf(family);
     const blur = expectedOf(family, need, lens);
-    const whence = family.rotationPrior && family.practiceTurn && ownTurns ? t('by.practice', { eyes: family.practiceTurn.eyes }) : family.rotationPrior ? t('by.own') : family.stabilisation ? t(`by.${family.stabilisation}`) : '';
+    const whence =
+      family.rotationPrior && family.practiceTurn && ownTurns
+        ? t('by.practice', { eyes: family.practiceTurn.eyes })
+        : family.rotationPrior
+          ? t('by.own')
+          : family.stabilisation
+            ? t(`by.${family.stabilisation}`)
+            : '';
     return [
       ...(prior ? [{ what: whence, comes: t('turn', { mean: prior.mean.toFixed(1).replace(/\.0$/, ''), sd: prior.sd.toFixed(1).replace(/\.0$/, '') }) }] : []),
       { what: t('blur'), comes: t('value', { blur: blur.toFixed(2) }), strong: true },

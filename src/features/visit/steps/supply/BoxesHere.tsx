@@ -6,7 +6,7 @@ import { formatDay } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { EyeBadge, Stated } from '@/ui/marks';
-import { BagCheck } from './BagCheck';
+import { BagCheck } from '../../../common/receipt/BagCheck';
 import { useVisit } from '../../shell/VisitProvider';
 
 /** Boxes that lie here until the wearer collects them; handed over they are what is worn now. */

@@ -1,6 +1,6 @@
 import { emlOf } from '@/formats/mail/eml';
 import { icsOf } from '@/formats/ical/event';
-import { messageWords } from '@/i18n/wearerMessage';
+import { messageWords } from '@/features/common/wearerMessage';
 import { readMessage } from '@/services/outbox/queries';
 import { perform } from '@/services/perform';
 import { currentCaller, deps } from '../../../../access';

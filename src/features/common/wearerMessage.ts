@@ -1,7 +1,7 @@
 import { createTranslator } from 'use-intl/core';
 import { languageFor, type OutboxMessage } from '@/core';
-import en from './messages/wearer/en.messages.json';
-import es from './messages/wearer/es.messages.json';
+import en from '@/i18n/messages/wearer/en.messages.json';
+import es from '@/i18n/messages/wearer/es.messages.json';
 
 const WORDS = { en, es } as const;
 /** Languages in which wearers are written to; the first where theirs is none of them. */
@@ -24,7 +24,7 @@ export interface MessageWords {
 /** A message in the words of its reader's language. */
 export function messageWords({ data, language, wearerName }: Pick<OutboxMessage, 'data' | 'language' | 'wearerName'>, from: Writer): MessageWords {
   const locale = languageFor([language], WEARER_LANGUAGES);
-  const t = createTranslator({ locale: locale as 'en', messages: { wearer: WORDS[locale] as typeof en }, namespace: 'wearer' });
+  const t = createTranslator({ locale: locale as 'en', messages: { wearer: WORDS[locale] }, namespace: 'wearer' });
   const dayOf = (day: string): string => new Intl.DateTimeFormat(locale, { dateStyle: 'full', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
   const at = data.kind === 'appointment' ? new Date(data.startsAt) : null;
   const values = {

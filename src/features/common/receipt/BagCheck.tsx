@@ -5,14 +5,22 @@ import type { Eye } from '@/core';
 import { SEPARATOR } from '@/formats/gs1/elementString';
 import { Field } from '@/ui/Field';
 import { EyeBadge, Stated } from '@/ui/marks';
-import { useEyeWords } from '../../../common/eyeWords';
-import { useServer } from '../../../common/ServerProvider';
-import type { ServiceOutput } from '../../../common/server';
+import { useEyeWords } from '../eyeWords';
+import { useServer } from '../ServerProvider';
+import type { ServiceOutput } from '../server';
 
 type Said = ServiceOutput<'readBag'> | { readonly kind: 'away' } | { readonly kind: 'otherEye'; readonly eye: Eye; readonly bag: Eye };
 
 /** Bags and boxes scanned as they are handed over: each is said whose it is, and a box in the other eye's bag stops it. */
-export function BagCheck({ orderId, onSeen, onWrong }: { readonly orderId: string; readonly onSeen: (receiptIds: readonly string[]) => void; readonly onWrong: (wrong: boolean) => void }) {
+export function BagCheck({
+  orderId,
+  onSeen,
+  onWrong,
+}: {
+  readonly orderId: string;
+  readonly onSeen: (receiptIds: readonly string[]) => void;
+  readonly onWrong: (wrong: boolean) => void;
+}) {
   const t = useTranslations('supply.bag');
   const eyeWords = useEyeWords();
   const { look } = useServer();
