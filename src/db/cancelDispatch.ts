@@ -28,7 +28,8 @@ export async function claimCancel(sql: Db, now: string, retryAt: (attempts: numb
   const [row] = await sql<CancelRow[]>`
     select c.order_id, c.practice_id, c.attempts, o.number, coalesce(s.endpoint, '') as endpoint
     from order_cancel_dispatch c join lens_order o on o.id = c.order_id left join supplier s on s.id = o.supplier_id
-    where c.done_at is null and c.due_at <= ${now} order by c.due_at limit 1 for update of c skip locked`;
+    where c.done_at is null and c.due_at <= ${now}
+      and not exists (select 1 from order_dispatch d where d.order_id = c.order_id and d.done_at is null) order by c.due_at limit 1 for update of c skip locked`;
   if (!row) return null;
   await sql`update order_cancel_dispatch set attempts = attempts + 1, due_at = ${retryAt(row.attempts)} where order_id = ${row.orderId}`;
   return row;

@@ -81,6 +81,9 @@ export async function eraseIdentity(
   const all = [wearer, ...earlier.map((e) => ({ ...wearer, ...e.was, name: e.was.name ?? wearer.name, birthDate: e.was.birthDate ?? wearer.birthDate }))];
   await sql`delete from picture where practice_id = ${practiceId} and visit_id in (select v.id from visit v where v.practice_id = ${practiceId} and v.wearer_id = ${id})`;
   await sql`delete from message where practice_id = ${practiceId} and wearer_id = ${id}`;
+  await sql`delete from contact_choice where practice_id = ${practiceId} and wearer_id = ${id}`;
+  await sql`
+    update lens_order set delivery_address = 'erased' where practice_id = ${practiceId} and wearer_id = ${id} and delivery_address is not null`;
   await sql`delete from draft where practice_id = ${practiceId} and visit_id in (select v.id from visit v where v.practice_id = ${practiceId} and v.wearer_id = ${id})`;
   await sql`delete from wearer_link_end where link_id in (select l.id from wearer_link l where l.practice_id = ${practiceId} and l.wearer_id = ${id})`;
   await sql`delete from wearer_link where practice_id = ${practiceId} and wearer_id = ${id}`;

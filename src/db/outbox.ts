@@ -32,7 +32,7 @@ export interface Written {
 
 /**
  * Writes a message to a wearer who agreed to be written to; once for what it tells of.
- * @param about names what it tells of: the same is not written twice
+ * @param about names what it tells of, as no other wearer's message does: the same is not written twice
  * @returns false where they did not agree, or it is written already
  */
 export async function writeMessage(
@@ -65,7 +65,7 @@ export async function writeReorderReminders(sql: Db, practiceId: string, of: Wri
   const { count } = await sql`
     insert into message (id, practice_id, wearer_id, kind, data, language, way, recipient, written_at, written_by, due_at, about)
     select gen_random_uuid(), ${practiceId}, d.of_wearer_id, 'reorderDue', jsonb_build_object('kind', 'reorderDue', 'runOut', d.run_out, 'eyes', d.eyes),
-      i.language, c.way, c.recipient, ${of.at}, ${of.by}, ${of.dueAt}, 'runOut ' || d.run_out
+      i.language, c.way, c.recipient, ${of.at}, ${of.by}, ${of.dueAt}, d.of_wearer_id || ' runOut ' || d.run_out
     from (select of_wearer_id, min(run_out) as run_out, jsonb_agg(eye order by eye desc) as eyes from eye_runway
       where practice_id = ${practiceId} and due_on >= ${of.from} and due_on <= ${of.today} and expires_on >= ${of.today} and on_the_way = 0
       group by of_wearer_id) d

@@ -233,6 +233,17 @@ describe('what is given up', () => {
     expect(await cancelOne(deps)).toBe(false);
     expect(await stage(orderId)).toBe('cancelled');
   });
+  it('of one that has not reached the supplier yet, once it has: never a refusal of what is sent afterwards', async () => {
+    await control('fault', { fault: 'down' });
+    const { orderId } = await placed(1);
+    await world.must('cancelOrder', { orderId, reason: 'wears glasses now' }, desk());
+    await control('fault', { fault: 'none' });
+    expect(await cancelOne(deps)).toBe(false);
+    world.move(400);
+    while (await dispatchOne(deps)) await Promise.resolve();
+    while (await cancelOne(deps)) await Promise.resolve();
+    expect((await read(orderId)).events.map((e) => e.state)).toEqual(['placed', 'sendFailed', 'cancelAsked', 'acknowledged', 'cancelled']);
+  });
   it('one on the road is not, and comes', async () => {
     const { orderId, number } = await placed(1);
     await ship(number);

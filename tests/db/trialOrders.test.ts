@@ -45,7 +45,7 @@ describe('trial lenses that the drawer lacks', () => {
     expect(await dispatchOne({ sql: world.db.app, clock: world.deps.clock, supplierUrl, timeoutMs: 2000 })).toBe(true);
     supplier.close();
     supplier.closeAllConnections();
-    expect(await awaited()).toMatchObject([{ state: 'acknowledged', dueOn: '2026-11-29' }]);
+    expect(await awaited()).toMatchObject([{ stage: 'acknowledged', dueOn: '2026-11-29' }]);
   });
   it('are no order of lenses to wear: nothing counts as worn or as supply because of them', async () => {
     const file = (await world.must('readWearer', { wearerId: await world.wearerId(1) })) as unknown as { readonly orders: readonly unknown[] };

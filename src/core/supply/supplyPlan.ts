@@ -1,6 +1,6 @@
-import { addDays } from '../calendar/dates';
+import { addDays, daysBetween } from '../calendar/dates';
 import type { IsoDate } from '../units';
-import { reorderBy, type WearPlan } from './runOut';
+import { daysCovered, reorderBy, type WearPlan } from './runOut';
 import { runway, type Delivery, type Loss, type Runway } from './runway';
 
 export interface SupplyInput {
@@ -62,8 +62,10 @@ export const MOST_PACKS = 60;
  * @source common practice; default stated in the practice's settings
  */
 export function packsThatEnd(input: SupplyInput, lastDay: IsoDate): number {
-  // Boxes follow one another: the days of one do not hang on how many come after it.
-  const { boxes } = supplyPlan({ ...input, packs: MOST_PACKS }).runway;
+  // Boxes follow one another: the days of one do not hang on how many come after it. No more end by the day than it has room for.
+  const { today, packSize, wear } = input;
+  const room = Math.ceil(Math.max(0, daysBetween(today, lastDay) + 1) / Math.max(1, daysCovered(packSize, wear))) + 2;
+  const { boxes } = supplyPlan({ ...input, packs: Math.min(MOST_PACKS, room) }).runway;
   return boxes.filter((b) => b.state === 'proposed' && b.to <= lastDay).length;
 }
 

@@ -23,6 +23,7 @@ alter table message
   add column done_by uuid references person (id);
 alter table message drop constraint message_outcome_check;
 alter table message add constraint message_outcome_check check (outcome in ('sent', 'refused', 'notSent'));
-create unique index message_once on message (practice_id, wearer_id, kind, about) where about is not null;
+-- Named so that two records that are merged never tell of the same thing.
+create unique index message_once on message (practice_id, kind, about) where about is not null;
 create index message_waiting on message (practice_id, due_at, id) where done_at is null;
 grant update (done_by) on message to keenfit_app;

@@ -54,7 +54,7 @@ export const writeReminder = defineCommand({
     if (runOut === undefined) return invalid('wearerId', 'nothingRunsOut');
     const [contact] = await newestContact(tx, caller.practiceId, form.wearerId);
     if (!contact || contact.way === 'none') return invalid('wearerId', 'contactUnknown');
-    const written = await tellWearer(context, form.wearerId, { kind: 'reorderDue', runOut, eyes: rows.map((r) => r.eye) }, `runOut ${runOut}`);
+    const written = await tellWearer(context, form.wearerId, { kind: 'reorderDue', runOut, eyes: rows.map((r) => r.eye) }, `${form.wearerId} runOut ${runOut}`);
     return written ? ok(null) : ruleBroken('messageWritten');
   },
 });
@@ -73,7 +73,7 @@ export const writeRecallMessages = defineCommand({
     let [written, without] = [0, 0];
     for (const wearer of await listRecalled(tx, caller.practiceId, recall)) {
       if (isRecallDone(wearer.outcome)) continue;
-      const done = await tellWearer(context, wearer.wearerId, { kind: 'lotRecalled', lot: recall.lot }, recall.id);
+      const done = await tellWearer(context, wearer.wearerId, { kind: 'lotRecalled', lot: recall.lot }, `${wearer.wearerId} ${recall.id}`);
       if (done) written += 1;
       else without += 1;
     }

@@ -3,6 +3,7 @@ import { useRef, useState, type KeyboardEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import type { Eye } from '@/core';
 import { SEPARATOR } from '@/formats/gs1/elementString';
+import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { EyeBadge, Stated } from '@/ui/marks';
 import { useEyeWords } from '../eyeWords';
@@ -51,6 +52,11 @@ export function BagCheck({
     setText('');
     if (scanned.trim() !== '') queue.current = queue.current.then(() => read(scanned));
   };
+  const wrong = said?.kind === 'otherEye' || said?.kind === 'another' || said?.kind === 'unknown';
+  const clear = (): void => {
+    setSaid(null);
+    onWrong(false);
+  };
   const words = (): string => {
     if (said === null) return '';
     if (said.kind === 'here') return t('here', { eye: eyeWords.name(said.eye) });
@@ -68,6 +74,11 @@ export function BagCheck({
             {words()} {said.kind === 'here' || said.kind === 'otherEye' ? <EyeBadge eye={said.eye} /> : null}
           </Stated>
         )}
+        {wrong ? (
+          <Button look="quiet" onClick={clear}>
+            {t('cleared')}
+          </Button>
+        ) : null}
       </div>
     </div>
   );
