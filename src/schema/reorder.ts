@@ -16,6 +16,8 @@ export const reorderForm = z
     /** Sees as before: asked today, and said. */
     sightSame: z.literal(true, { error: 'sightNotAsked' }),
     pastExpiryNote: optionalText(400),
+    /** Where a parcel is sent straight to the wearer; none: it comes to the practice. */
+    deliveryAddress: optionalText(300).refine((text) => text === null || text.length >= 5, 'addressShort'),
     note: optionalText(400),
   })
   .refine((form) => form.rightPacks + form.leftPacks > 0, { message: 'packsRequired', path: ['rightPacks'] });

@@ -212,6 +212,34 @@ describe('a message that a supplier calls with', () => {
   });
 });
 
+describe('a parcel sent straight to the wearer', () => {
+  it('is delivered, unseen; the wearer is asked, and what they say counts', async () => {
+    await world.db.owner`update supplier set to_wearers = true where practice_id = ${world.practiceId}`;
+    const record = await newWearer(world);
+    const wearerId = await world.wearerId(record);
+    await world.must('chooseContact', { wearerId, way: 'text', recipient: '555 0123' }, desk());
+    const visitId = await world.visit(record, { right: '-2.00', left: '-2.25' });
+    const prescriptionId = await signPair(world, visitId);
+    await world.must('closeVisit', { visitId, version: await world.version(visitId) });
+    const asked = { requestKey: randomUUID(), rightPacks: 1, leftPacks: 1, noDanger: true, sightSame: true, pastExpiryNote: '', note: '' };
+    const { orderId = '' } = await world.must('reorderLenses', { wearerId, prescriptionId, ...asked, deliveryAddress: '4 Quay Street, Saltmarsh' }, desk());
+    while (await dispatchOne(deps)) await Promise.resolve();
+    await ship((await read(orderId)).number);
+    await askSuppliers(deps);
+    expect(await stage(orderId)).toBe('delivered');
+    const { waiting } = (await world.must('readOutbox', {}, desk())) as unknown as { waiting: { wearerId: string; data: { kind: string } }[] };
+    expect(waiting.filter((m) => m.wearerId === wearerId).map((m) => m.data.kind)).toEqual(['parcelAsked']);
+    const held = async () =>
+      (await world.db.owner<{ inHandUntil: string | null }[]>`select in_hand_until from eye_runway where of_wearer_id = ${wearerId}`).map((r) => r.inHandUntil);
+    expect(await held()).toEqual([null, null]);
+    await world.must('recordArrived', { orderId, arrived: true }, desk());
+    expect(await stage(orderId)).toBe('arrived');
+    expect((await held()).every((d) => d !== null)).toBe(true);
+    const { orderId: here } = await placed(1);
+    expect(await world.do('recordArrived', { orderId: here, arrived: true }, desk())).toMatchObject({ error: { rule: 'notSentToWearer' } });
+  });
+});
+
 describe('what is given up', () => {
   it('an order that was not sent yet is cancelled at once, and never sent', async () => {
     const { orderId } = await placed(1, false);

@@ -67,6 +67,11 @@ describe('lenses ordered on the telephone by a coordinator', () => {
     expect(await order({ rightPacks: 3, leftPacks: 0 })).toMatchObject({ error: { fields: [{ path: ['rightPacks'], code: 'pastExpiry' }] } });
     expect(await order({ rightPacks: 2, leftPacks: 0 })).toMatchObject({ ok: true });
   });
+  it('goes straight to the wearer where its supplier does so, and is asked about; else it comes here', async () => {
+    expect(await order({ leftPacks: 0, deliveryAddress: 'Quay' })).toMatchObject({ error: { fields: [{ path: ['deliveryAddress'], code: 'addressShort' }] } });
+    const to = { leftPacks: 0, rightPacks: 1, deliveryAddress: '4 Quay Street, Saltmarsh' };
+    expect(await order(to)).toMatchObject({ error: { fields: [{ path: ['deliveryAddress'], code: 'supplierNotToWearers' }] } });
+  });
   it('a danger sign that was reported holds it up, whoever asks', async () => {
     await world.must('triageRedEye', { wearerId, signs: ['pain'], onset: '', goes: 'emergency', time: null }, desk());
     expect(await order()).toMatchObject({ ok: false, error: { kind: 'ruleBroken' } });

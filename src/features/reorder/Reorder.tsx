@@ -28,6 +28,7 @@ import { useRefusalWords } from '../common/words';
 import { Asked } from './Asked';
 import { Offers } from './Offers';
 import { ReorderMargin } from './ReorderMargin';
+import { Supply } from './Supply';
 import { Runways } from './Runways';
 import { powerOf, useReorder, type ReorderPageState } from './useReorder';
 import { useReorderWorking } from './useReorderWorking';
@@ -109,6 +110,7 @@ function ReorderBody({ data }: ReorderProps) {
               <>
                 <Asked page={page} onRedEye={() => setPanel('redEye')} onSight={() => setPanel('sightChanged')} />
                 <Offers page={page} />
+                <Supply page={page} />
               </>
             ) : (
               <Barred page={page} />

@@ -90,6 +90,7 @@ export function useReorder(data: Data, onDone: (orderId: string | null) => void)
   const [asked, setAsked] = useState({ noDanger: false, sightSame: false });
   const [pastExpiryNote, setPastExpiryNote] = useState('');
   const [note, setNote] = useState('');
+  const [deliveryAddress, setDeliveryAddress] = useState('');
   const { send, problem, setProblem, busy } = useSending<'recordReorderCall'>(() => onDone(null));
   const [ordering, setOrdering] = useState(false);
   const requestKey = useRef<string | null>(null);
@@ -100,7 +101,14 @@ export function useReorder(data: Data, onDone: (orderId: string | null) => void)
     setOrdering(true);
     const of = { wearerId: wearer.id, requestKey: requestKey.current, prescriptionId: prescription.id, rightPacks: packs.right, leftPacks: packs.left };
     // What was not pressed is refused by name.
-    const done = await command('reorderLenses', { ...of, noDanger: asked.noDanger as true, sightSame: asked.sightSame as true, pastExpiryNote, note });
+    const done = await command('reorderLenses', {
+      ...of,
+      noDanger: asked.noDanger as true,
+      sightSame: asked.sightSame as true,
+      pastExpiryNote,
+      deliveryAddress,
+      note,
+    });
     setOrdering(false);
     if (!done) return;
     setProblem(done.ok ? null : done.error);
@@ -112,6 +120,9 @@ export function useReorder(data: Data, onDone: (orderId: string | null) => void)
     ...boxes,
     file: data.file,
     calls: data.calls,
+    supplier: data.supplier,
+    deliveryAddress,
+    setDeliveryAddress,
     asked,
     setAsked,
     note,

@@ -1,7 +1,8 @@
 import 'server-only';
-import { EYES, type Eye } from '../../core';
+import { EYES, supplierOf, type Eye } from '../../core';
 import { listPrescriptions } from '../../db/prescription';
-import { notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
+import { listSuppliers } from '../../db/supplier';
+import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import type { Context } from '../define';
 import type { LockedVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
@@ -45,9 +46,14 @@ export async function orderUnder(context: Context, taken: LockedVisit, asked: Bo
     lasts ||= line.value.lasts;
     lines.push(line.value);
   }
+  const deliveryAddress = asked.deliveryAddress ?? null;
+  if (deliveryAddress !== null) {
+    const suppliers = await listSuppliers(tx, caller.practiceId);
+    const here = lines.map(({ maker }) => supplierOf(suppliers, maker)).find((s) => !s?.toWearers);
+    if (here !== undefined) return invalid('deliveryAddress', 'supplierNotToWearers', { supplier: here?.name ?? '' });
+  }
   taken.changed('supply');
   const of = { requestKey: asked.requestKey, kind: 'supply', prescriptionId: newest.id, pastExpiryNote: lasts ? asked.pastExpiryNote : null } as const;
-  const deliveryAddress = asked.deliveryAddress ?? null;
   const way = { deliverTo: deliveryAddress === null ? 'practice' : 'wearer', deliveryAddress } as const;
   return ok(await keepOrder(context, taken, { ...of, ...way }, lines));
 }

@@ -1,6 +1,7 @@
 import 'server-only';
-import type { ReorderCall, ReorderTrade, WearerFile } from '../../core';
+import { supplierOf, type ReorderCall, type ReorderTrade, type Supplier, type WearerFile } from '../../core';
 import { listTrade } from '../../db/family';
+import { listSuppliers } from '../../db/supplier';
 import { listReorderCalls } from '../../db/reorderCall';
 import { notFound, ok, type Result } from '../../lib/outcome';
 import { reorderPageForm } from '../../schema/reorder';
@@ -19,6 +20,8 @@ export interface ReorderPage {
   /** What the families prescribed are sold in today, by code. */
   readonly trade: Readonly<Record<string, ReorderTrade>>;
   readonly calls: readonly ReorderCall[];
+  /** Who sells the lenses prescribed, of the right eye where they differ; null where nobody is named. */
+  readonly supplier: Supplier | null;
 }
 
 export const readReorder = defineQuery({
@@ -30,13 +33,16 @@ export const readReorder = defineQuery({
     const file = await readWearerFile(context, form.wearerId, null);
     if (!file) return notFound('wearer');
     const ids = file.prescriptions.flatMap((p) => p.eyes.flatMap((e) => e.lensId ?? []));
-    const { ofLenses } = await namedLenses(context, ids);
+    const { ofLenses, lenses } = await namedLenses(context, ids);
     // A laboratory's lens has no row of its own before it was made: its family is named.
     const raw = file.prescriptions.flatMap((p) => p.eyes.flatMap((e) => (e.raw === null ? [] : [e.raw.familyCode])));
     const codes = [...new Set([...ofLenses.map((f) => f.code), ...raw])];
     const sold = await listTrade(context.tx, context.caller.practiceId, codes, context.today);
     const trade = Object.fromEntries(sold.map(({ code, ...of }) => [code, of]));
     const calls = await listReorderCalls(context.tx, context.caller.practiceId, form.wearerId, CALLS);
-    return ok({ session: sessionContextOf(context), file, trade, calls });
+    const [first] = ids;
+    const maker = first ? lenses[first]?.maker : undefined;
+    const supplier = maker === undefined ? null : supplierOf(await listSuppliers(context.tx, context.caller.practiceId), maker);
+    return ok({ session: sessionContextOf(context), file, trade, calls, supplier });
   },
 });
