@@ -75,6 +75,7 @@ export * from './record/whoseFile';
 export * from './record/order';
 export * from './record/boxes';
 export * from './record/orderState';
+export * from './record/orderStage';
 export * from './record/healthFile';
 export * from './record/wearerFile';
 export * from './record/wornNow';

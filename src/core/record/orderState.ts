@@ -1,10 +1,11 @@
 import { boxesOf } from './boxes';
-import type { Order, OrderState, ShipmentLine } from './order';
+import type { Order, OrderState } from './order';
 import type { Prescription } from './prescription';
 import type { Eye } from '../units';
 import type { WearerFile } from './wearerFile';
 
-const ends = (events: readonly { readonly state: OrderState }[]): boolean => events.some((e) => e.state === 'refused' || e.state === 'cancelled');
+/** Is this the story of an order of which nothing more will come? */
+export const ends = (events: readonly { readonly state: OrderState }[]): boolean => events.some((e) => e.state === 'refused' || e.state === 'cancelled');
 
 /** Will nothing more come of an order: refused by its supplier, or cancelled? What came before is here all the same. */
 export const isEnded = (order: Pick<Order, 'events'>): boolean => ends(order.events);
@@ -30,38 +31,6 @@ export const stateOf = (order: Pick<Order, 'events'>): OrderState => order.event
 const ANSWERS: readonly OrderState[] = ['acknowledged', 'backordered', 'refused', 'shipped', 'delayed', 'delivered', 'received', 'cancelled'];
 /** Has the supplier answered, in words or in boxes, or is nothing awaited of it any more? */
 export const isAnswered = (order: Pick<Order, 'events'>): boolean => order.events.some((e) => ANSWERS.includes(e.state));
-
-/**
- * Where an order stands, from how many of its boxes came and left, whatever the order in which that was told: what a supplier says
- * late of boxes that lie here already changes nothing.
- */
-export type OrderStage = Exclude<OrderState, 'received' | 'shipped'> | 'partlyShipped' | 'shipped' | 'partlyReceived' | 'received' | 'handedOver';
-
-/** States that say nothing of where the boxes are. */
-const ASIDE: readonly OrderState[] = ['shipped', 'received', 'cancelRefused'];
-
-/** What of an order says where it stands. */
-export interface OrderSums {
-  readonly events: readonly { readonly state: OrderState }[];
-  readonly lines: readonly { readonly packs: number }[];
-  readonly receipts: readonly { readonly packs: number; readonly handedOver: boolean }[];
-  readonly shipped: readonly Pick<ShipmentLine, 'packs' | 'faults'>[];
-}
-
-export function stageOf(order: OrderSums): OrderStage {
-  const sum = (packs: readonly number[]): number => packs.reduce((a, b) => a + b, 0);
-  const ordered = sum(order.lines.map((l) => l.packs));
-  const received = sum(order.receipts.map((r) => r.packs));
-  if (received > 0 && order.receipts.every((r) => r.handedOver) && (received >= ordered || ends(order.events))) return 'handedOver';
-  if (received >= ordered) return 'received';
-  const newest = order.events.findLast((e) => !ASIDE.includes(e.state))?.state ?? 'placed';
-  if (newest === 'cancelled' || newest === 'refused' || newest === 'cancelAsked') return newest;
-  if (newest === 'delivered' || newest === 'arrived' || newest === 'notArrived') return newest;
-  if (received > 0) return 'partlyReceived';
-  const shipped = sum(order.shipped.filter((s) => !s.faults.includes('notOrdered')).map((s) => s.packs));
-  if (shipped > 0) return shipped >= ordered ? 'shipped' : 'partlyShipped';
-  return newest;
-}
 
 /** Boxes of an order that are neither here nor given up. */
 export const isAwaited = (order: Pick<Order, 'events' | 'lines' | 'receipts'>): boolean =>

@@ -2,6 +2,8 @@
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { may } from '@/core';
+import deskWords from '@/i18n/messages/en/desk.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { useServer } from './ServerProvider';
 
 const TABS = [
@@ -15,16 +17,18 @@ const TABS = [
 export type SupplyTab = (typeof TABS)[number]['id'];
 
 /** The pages of the desk: who is due, what is on its way, what sellers ask. */
-export function SupplyTabs({ here }: { readonly here: SupplyTab }) {
-  const t = useTranslations('frame');
+function Tabs({ here }: { readonly here: SupplyTab }) {
+  const t = useTranslations('desk');
   const { session } = useServer();
   return (
-    <nav aria-label={t('desk')} className="tabs">
+    <nav aria-label={t('label')} className="tabs">
       {TABS.filter((tab) => may(session.viewer.roles, tab.right)).map((tab) => (
         <Link key={tab.id} href={tab.href} prefetch={false} className="tab" aria-current={tab.id === here ? 'page' : undefined}>
-          {t(`deskTabs.${tab.id}`)}
+          {t(`tabs.${tab.id}`)}
         </Link>
       ))}
     </nav>
   );
 }
+
+export const SupplyTabs = withWords({ desk: deskWords }, Tabs);

@@ -13,7 +13,6 @@ import { useKey } from '../common/keys';
 import { useServer } from '../common/ServerProvider';
 import { useRefusalWords } from '../common/words';
 import type { DayPanel } from './DayPanels';
-import { DayStrip } from './DayStrip';
 import { DayTable } from './DayTable';
 import type { Found } from '../common/FindWearer';
 import { useAnew } from './useAnew';
@@ -25,6 +24,7 @@ import { LateWords } from '@/i18n/MessagesProvider';
 import { withWords } from '@/i18n/withWords';
 
 // Opened now and then: they bring their own scripts.
+const DayStrip = lazy(() => import('./DayStrip').then((m) => ({ default: m.DayStrip })));
 const DayPanels = lazy(() => import('./DayPanels').then((m) => ({ default: m.DayPanels })));
 
 /** Any day of the diary: its rooms and its list; from here appointments are booked and moved. */
@@ -80,7 +80,9 @@ function DiaryPage({ day: first, wearer, visit }: { readonly day: DiaryDay; read
         </Button>
       </form>
       {problem ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
-      <DayStrip day={day} now={now} onPanel={setPanel} onDone={anew} />
+      <Suspense fallback={null}>
+        <DayStrip day={day} now={now} onPanel={setPanel} onDone={anew} />
+      </Suspense>
       {day.rows.length > 0 ? (
         <DayTable rows={day.rows} now={now} next={null} onBegin={(row) => void begin(row)} onOpen={(row) => setPanel({ kind: 'look', row })} />
       ) : (

@@ -16,7 +16,6 @@ import { useRefusalWords } from '../common/words';
 import type { DayPanel } from './DayPanels';
 import { DayStrip } from './DayStrip';
 import { DayTable } from './DayTable';
-import { DueRuler } from './DueRuler';
 import { useAnew } from './useAnew';
 import { useBegin } from './useBegin';
 import type { Row } from './strip';
@@ -27,6 +26,7 @@ import { withWords } from '@/i18n/withWords';
 
 // Opened now and then: they bring their own scripts.
 const TaskList = lazy(() => import('./TaskList').then((m) => ({ default: m.TaskList })));
+const DueRuler = lazy(() => import('./DueRuler').then((m) => ({ default: m.DueRuler })));
 const DayPanels = lazy(() => import('./DayPanels').then((m) => ({ default: m.DayPanels })));
 
 /** A day of so many is shown whole to everybody; a longer one begins with one's own. */
@@ -72,7 +72,11 @@ function TodayPage({ day: firstDay, tasks: firstTasks }: Shown) {
         </div>
       }
       marginOpen={d('dueNext')}
-      margin={<DueRuler due={due} busy={busy} onAct={act} />}
+      margin={
+        <Suspense fallback={null}>
+          <DueRuler due={due} busy={busy} onAct={act} />
+        </Suspense>
+      }
       bar={
         <>
           <Button onClick={() => router.push('/wearers')}>{t('allWearers')}</Button>

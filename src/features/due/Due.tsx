@@ -10,7 +10,7 @@ import reorderProblems from '@/i18n/messages/en/reorderProblems.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { KeyCap, Stated } from '@/ui/marks';
 import { AppPage } from '../common/AppPage';
-import { SupplyTabs } from '../common/SupplyTabs';
+import { SupplyTabs } from '../common/LazySupplyTabs';
 import { useServer } from '../common/ServerProvider';
 import { useProblemWords, useRefusalWords } from '../common/words';
 import { monthsOf, placeOf } from './dueAxis';

@@ -6,7 +6,7 @@ import figuresWords from '@/i18n/messages/en/figures.messages.json';
 import { withWords } from '@/i18n/withWords';
 import type { FiguresPage } from '@/services/figures/queries';
 import { AppPage } from '../common/AppPage';
-import { SupplyTabs } from '../common/SupplyTabs';
+import { SupplyTabs } from '../common/LazySupplyTabs';
 import { useServer } from '../common/ServerProvider';
 
 type Data = Omit<FiguresPage, 'session'>;

@@ -19,7 +19,7 @@ import { EyeBadge, Stated } from '@/ui/marks';
 import { AppPage } from '../common/AppPage';
 import { useEyeWords } from '../common/eyeWords';
 import { OrderEvents } from '../common/orderStory/OrderEvents';
-import { SupplyTabs } from '../common/SupplyTabs';
+import { SupplyTabs } from '../common/LazySupplyTabs';
 import { useServer } from '../common/ServerProvider';
 import { useSending } from '../common/useSending';
 import { WearerLink } from '../common/WearerLink';

@@ -16,7 +16,7 @@ import { AppPage } from '../common/AppPage';
 import { useEyeWords } from '../common/eyeWords';
 import { useServer } from '../common/ServerProvider';
 import { WearerLink } from '../common/WearerLink';
-import { SupplyTabs } from '../common/SupplyTabs';
+import { SupplyTabs } from '../common/LazySupplyTabs';
 import { powerWords } from './powerWords';
 
 const ReceiveOrder = lazy(() => import('./ReceiveOrder').then((m) => ({ default: m.ReceiveOrder })));

@@ -12,7 +12,7 @@ import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
 import { AppPage } from '../common/AppPage';
-import { SupplyTabs } from '../common/SupplyTabs';
+import { SupplyTabs } from '../common/LazySupplyTabs';
 import { useServer } from '../common/ServerProvider';
 import { useSending } from '../common/useSending';
 import { WearerLink } from '../common/WearerLink';

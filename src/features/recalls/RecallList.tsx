@@ -16,7 +16,7 @@ import { Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
 import { AppPage } from '../common/AppPage';
 import { useEyeWords } from '../common/eyeWords';
-import { SupplyTabs } from '../common/SupplyTabs';
+import { SupplyTabs } from '../common/LazySupplyTabs';
 import { useServer } from '../common/ServerProvider';
 import { useSending } from '../common/useSending';
 import { WearerLink } from '../common/WearerLink';

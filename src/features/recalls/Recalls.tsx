@@ -14,7 +14,7 @@ import { Field, ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
 import { AppPage } from '../common/AppPage';
-import { SupplyTabs } from '../common/SupplyTabs';
+import { SupplyTabs } from '../common/LazySupplyTabs';
 import { useServer } from '../common/ServerProvider';
 import { useSending } from '../common/useSending';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';

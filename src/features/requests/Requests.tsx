@@ -12,7 +12,7 @@ import type { RequestShown } from '@/services/request/queries';
 import { Button } from '@/ui/Button';
 import { AppPage } from '../common/AppPage';
 import { useServer } from '../common/ServerProvider';
-import { SupplyTabs } from '../common/SupplyTabs';
+import { SupplyTabs } from '../common/LazySupplyTabs';
 import { RequestCard } from './RequestCard';
 
 const Copies = lazy(() => import('./Copies').then((m) => ({ default: m.Copies })));

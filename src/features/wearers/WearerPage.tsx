@@ -15,11 +15,11 @@ import { Rail } from '../common/Rail';
 import { useServer } from '../common/ServerProvider';
 import { WearerStrip } from '../common/WearerStrip';
 import { Provenance } from './Provenance';
-import { Visits } from './Visits';
 import { WearerMargin } from './WearerMargin';
 
 // Opened now and then: they bring their own scripts.
 const Contradictions = lazy(() => import('./Contradictions').then((m) => ({ default: m.Contradictions })));
+const Visits = lazy(() => import('./Visits').then((m) => ({ default: m.Visits })));
 const NewVisit = lazy(() => import('./NewVisit').then((m) => ({ default: m.NewVisit })));
 const OutsideFiles = lazy(() => import('./OutsideFiles').then((m) => ({ default: m.OutsideFiles })));
 const TriagePanel = lazy(() => import('../common/triage/TriagePanel').then((m) => ({ default: m.TriagePanel })));
@@ -103,7 +103,9 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
       <Suspense fallback={null}>
         <Contradictions file={file} />
       </Suspense>
-      <Visits file={file} zone={session.practice.timeZone} />
+      <Suspense fallback={null}>
+        <Visits file={file} zone={session.practice.timeZone} />
+      </Suspense>
       <Suspense fallback={null}>
         {panel === 'visit' ? <NewVisit file={file} onClose={close} /> : panel === 'edit' ? <EditWearer wearer={wearer} onClose={close} /> : null}
         {panel === 'files' ? <OutsideFiles wearer={wearer} onClose={close} /> : null}

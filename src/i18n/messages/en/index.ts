@@ -64,6 +64,7 @@ import outbox from './outbox.messages.json';
 import outboxProblems from './outboxProblems.messages.json';
 import coverage from './coverage.messages.json';
 import figures from './figures.messages.json';
+import desk from './desk.messages.json';
 import due from './due.messages.json';
 import reorder from './reorder.messages.json';
 import reorderProblems from './reorderProblems.messages.json';
@@ -184,6 +185,7 @@ export const en = {
   outbox,
   coverage,
   figures,
+  desk,
   due,
   reorder,
   redEye,

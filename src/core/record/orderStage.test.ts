@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { OrderState } from './order';
-import { stageOf, type OrderSums } from './orderState';
+import { stageOf, type OrderSums } from './orderStage';
 import { dueEye, dueProposal } from './dueLine';
 import type { EyeRunway } from './eyeRunway';
 
