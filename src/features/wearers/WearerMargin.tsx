@@ -1,6 +1,6 @@
 'use client';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
-import { lazy, Suspense } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, inForce, may, provenance, type WearerFile } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
@@ -10,7 +10,8 @@ import { useServer } from '../common/ServerProvider';
 import { Coming } from './Coming';
 import { IdentityChanges } from './IdentityChanges';
 
-const Contact = lazy(() => import('./Contact').then((m) => ({ default: m.Contact })));
+// Drawn once it can be pressed.
+const Contact = dynamic(() => import('./Contact').then((m) => m.Contact), { ssr: false });
 
 /** Why it is said what is worn; the prescriptions in force; what was changed of who this is. */
 export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; readonly onFiles: () => void }) {
@@ -37,11 +38,7 @@ export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; rea
         </p>
       )}
       <Coming file={file} />
-      {may(session.viewer.roles, 'wearers') && file.erasure === null ? (
-        <Suspense fallback={null}>
-          <Contact wearer={file.wearer} contact={file.contact} />
-        </Suspense>
-      ) : null}
+      {may(session.viewer.roles, 'wearers') && file.erasure === null ? <Contact wearer={file.wearer} contact={file.contact} /> : null}
       <h2 className="mb-2">{t('why')}</h2>
       <p className="mb-5">{worn ? t('whyWorn') : t('whyNothing')}</p>
       <h2 className="mb-2">{t('prescription')}</h2>
