@@ -1,4 +1,4 @@
-import type { Order, OrderState, ShipmentLine } from './order';
+import type { OrderState, ShipmentLine } from './order';
 import { ends } from './orderState';
 
 /**

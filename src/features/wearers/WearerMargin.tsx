@@ -1,6 +1,6 @@
 'use client';
-import dynamic from 'next/dynamic';
 import Link from 'next/link';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, inForce, may, provenance, type WearerFile } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
@@ -8,16 +8,18 @@ import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
 import { useServer } from '../common/ServerProvider';
 import { Coming } from './Coming';
-import { IdentityChanges } from './IdentityChanges';
 
-// Drawn once it can be pressed.
-const Contact = dynamic(() => import('./Contact').then((m) => m.Contact), { ssr: false });
+const Contact = lazy(() => import('./Contact').then((m) => ({ default: m.Contact })));
+const IdentityChanges = lazy(() => import('./IdentityChanges').then((m) => ({ default: m.IdentityChanges })));
 
 /** Why it is said what is worn; the prescriptions in force; what was changed of who this is. */
 export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; readonly onFiles: () => void }) {
   const t = useTranslations('wearer');
   const purposes = useTranslations('purposes');
   const { session } = useServer();
+  // What is pressed is drawn once it can be.
+  const [alive, setAlive] = useState(false);
+  useEffect(() => setAlive(true), []);
   const prescription = file.prescriptions[0] ?? null;
   const worn = EYES.some((e) => provenance(file, e).worn !== null);
   return (
@@ -38,7 +40,9 @@ export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; rea
         </p>
       )}
       <Coming file={file} />
-      {may(session.viewer.roles, 'wearers') && file.erasure === null ? <Contact wearer={file.wearer} contact={file.contact} /> : null}
+      {may(session.viewer.roles, 'wearers') && file.erasure === null ? (
+        <Suspense fallback={null}>{alive ? <Contact wearer={file.wearer} contact={file.contact} /> : null}</Suspense>
+      ) : null}
       <h2 className="mb-2">{t('why')}</h2>
       <p className="mb-5">{worn ? t('whyWorn') : t('whyNothing')}</p>
       <h2 className="mb-2">{t('prescription')}</h2>
@@ -68,7 +72,9 @@ export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; rea
           </Link>
         </p>
       ) : null}
-      <IdentityChanges changes={file.identityChanges} zone={session.practice.timeZone} />
+      <Suspense fallback={null}>
+        <IdentityChanges changes={file.identityChanges} zone={session.practice.timeZone} />
+      </Suspense>
     </>
   );
 }
