@@ -1,6 +1,6 @@
 'use client';
 import Link from 'next/link';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useSyncExternalStore } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, inForce, may, provenance, type WearerFile } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
@@ -12,14 +12,19 @@ import { Coming } from './Coming';
 const Contact = lazy(() => import('./Contact').then((m) => ({ default: m.Contact })));
 const IdentityChanges = lazy(() => import('./IdentityChanges').then((m) => ({ default: m.IdentityChanges })));
 
+const nothingChanges = (): (() => void) => () => undefined;
+
 /** Why it is said what is worn; the prescriptions in force; what was changed of who this is. */
 export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; readonly onFiles: () => void }) {
   const t = useTranslations('wearer');
   const purposes = useTranslations('purposes');
   const { session } = useServer();
   // What is pressed is drawn once it can be.
-  const [alive, setAlive] = useState(false);
-  useEffect(() => setAlive(true), []);
+  const alive = useSyncExternalStore(
+    nothingChanges,
+    () => true,
+    () => false,
+  );
   const prescription = file.prescriptions[0] ?? null;
   const worn = EYES.some((e) => provenance(file, e).worn !== null);
   return (
