@@ -15,10 +15,10 @@ import { Rail } from '../common/Rail';
 import { useServer } from '../common/ServerProvider';
 import { WearerStrip } from '../common/WearerStrip';
 import { Provenance } from './Provenance';
-import { WearerMargin } from './WearerMargin';
 
 // Opened now and then: they bring their own scripts.
 const Contradictions = lazy(() => import('./Contradictions').then((m) => ({ default: m.Contradictions })));
+const WearerMargin = lazy(() => import('./WearerMargin').then((m) => ({ default: m.WearerMargin })));
 const Visits = lazy(() => import('./Visits').then((m) => ({ default: m.Visits })));
 const NewVisit = lazy(() => import('./NewVisit').then((m) => ({ default: m.NewVisit })));
 const OutsideFiles = lazy(() => import('./OutsideFiles').then((m) => ({ default: m.OutsideFiles })));
@@ -65,7 +65,11 @@ function WearerRecord({ file }: { readonly file: WearerFile }) {
       rail={<Rail place="wearers" />}
       strip={<WearerStrip wearer={wearer} lines={telephone} />}
       marginWords={{ open: frame('marginOpen'), close: frame('marginClose'), label: frame('margin') }}
-      margin={<WearerMargin file={file} onFiles={() => setPanel('files')} />}
+      margin={
+        <Suspense fallback={null}>
+          <WearerMargin file={file} onFiles={() => setPanel('files')} />
+        </Suspense>
+      }
       bar={
         <>
           <div className="frame-bar-keys">
