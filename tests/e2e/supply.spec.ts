@@ -114,6 +114,10 @@ test('ordered, shipped in two parts, received by scan, a swapped box found in th
   await page.getByLabel('Handles lenses already: how do you know?').fill('has worn them for years');
   const give = page.getByRole('button', { name: 'Hand them over' });
   await expect(give).toBeDisabled();
+  // A code that cannot be read takes nothing out of the bag.
+  await scan('smudged');
+  await expect(said).toContainText('cannot be read');
+  await expect(give).toBeDisabled();
   await scan('(01)06291041500213(21)9');
   await expect(said).toContainText('none of the boxes that lie here');
   await scan(boxCode(300, '1', 'MR1'));

@@ -27,9 +27,15 @@ export function BagCheck({
   const { look } = useServer();
   const [text, setText] = useState('');
   const [said, setSaid] = useState<Said | null>(null);
+  // A box that does not belong lies in the bag, until the right one is scanned or somebody says that it is out.
+  const [wrong, setWrong] = useState(false);
   // The bag whose label was scanned last: boxes after it lie in it.
   const bag = useRef<Eye | null>(null);
   const queue = useRef<Promise<void>>(Promise.resolve());
+  const hold = (is: boolean): void => {
+    setWrong(is);
+    onWrong(is);
+  };
   const read = async (code: string): Promise<void> => {
     const found = await look('readBag', { orderId, code });
     if (!found?.ok) return setSaid({ kind: 'away' });
@@ -37,8 +43,12 @@ export function BagCheck({
     if (is.kind === 'here' && is.by === 'label') bag.current = is.eye;
     const other = is.kind === 'here' && is.by === 'box' && is.receiptIds.length === 1 && bag.current !== null && bag.current !== is.eye;
     setSaid(other ? { kind: 'otherEye', eye: is.eye, bag: bag.current ?? is.eye } : is);
-    onWrong(other || is.kind === 'another' || is.kind === 'unknown');
-    if (is.kind === 'here' && !other) onSeen(is.receiptIds);
+    // What cannot be read, or went home before, takes no wrong box out of the bag.
+    if (other || is.kind === 'another' || is.kind === 'unknown') hold(true);
+    if (is.kind === 'here' && !other) {
+      hold(false);
+      onSeen(is.receiptIds);
+    }
   };
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>): void => {
     // A scanner that is a keyboard sends its separator as Ctrl ].
@@ -52,10 +62,9 @@ export function BagCheck({
     setText('');
     if (scanned.trim() !== '') queue.current = queue.current.then(() => read(scanned));
   };
-  const wrong = said?.kind === 'otherEye' || said?.kind === 'another' || said?.kind === 'unknown';
   const clear = (): void => {
     setSaid(null);
-    onWrong(false);
+    hold(false);
   };
   const words = (): string => {
     if (said === null) return '';
