@@ -7,11 +7,13 @@ import type { IsoDate, IsoInstant } from '../units';
  */
 
 const DAY_MS = 86_400_000;
-const dayNumber = (day: IsoDate): number => Date.UTC(Number(day.slice(0, 4)), Number(day.slice(5, 7)) - 1, Number(day.slice(8, 10))) / DAY_MS;
-const fromNumber = (number: number): IsoDate => new Date(number * DAY_MS).toISOString().slice(0, 10);
+/** Days since 1970-01-01, for whoever reckons with many days. @example dayNumber('1970-01-02') → 1 */
+export const dayNumber = (day: IsoDate): number => Date.UTC(Number(day.slice(0, 4)), Number(day.slice(5, 7)) - 1, Number(day.slice(8, 10))) / DAY_MS;
+/** The day so many days after 1970-01-01. @example dayFromNumber(1) → '1970-01-02' */
+export const dayFromNumber = (number: number): IsoDate => new Date(number * DAY_MS).toISOString().slice(0, 10);
 
 /** A day some days later (or earlier, negative). @example addDays('2026-02-27', 2) → '2026-03-01' */
-export const addDays = (day: IsoDate, days: number): IsoDate => fromNumber(dayNumber(day) + days);
+export const addDays = (day: IsoDate, days: number): IsoDate => dayFromNumber(dayNumber(day) + days);
 
 /** A day some years later; 29 Feb becomes 28 Feb. @example addYears('2028-02-29', 1) → '2029-02-28' */
 export function addYears(day: IsoDate, years: number): IsoDate {
@@ -43,7 +45,7 @@ export function dayIn(instant: IsoInstant, timeZone: string): IsoDate {
 export function isIsoDate(text: string): boolean {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
   const number = dayNumber(text);
-  return Number.isFinite(number) && fromNumber(number) === text;
+  return Number.isFinite(number) && dayFromNumber(number) === text;
 }
 
 /** Whole years of age on a day; who was born on 29 February turns a year older on 1 March of other years. @example ageOn('1992-03-14', '2026-11-24') → 34 */

@@ -1,4 +1,4 @@
-import { addDays, daysBetween } from '../calendar/dates';
+import { dayFromNumber, dayNumber } from '../calendar/dates';
 import { LIFE_DAYS } from '../lens/family';
 import type { IsoDate } from '../units';
 import type { WearPlan } from './runOut';
@@ -63,58 +63,68 @@ const lasts = (lenses: number, { wear, daysPerLens }: RunwayInput): number =>
       ? Math.floor((lenses * 7) / wear.daysPerWeek)
       : lenses * LIFE_DAYS[wear.modality];
 
-/** One lens of a delivery, and the box it lies in. */
-interface Unit {
-  readonly delivery: Delivery;
-  readonly box: string;
-}
 /** What is here is used up before what is ordered, and that before what is thought of; each by its day. */
 const RANK: Readonly<Record<DeliveryState, number>> = { inHand: 0, onTheWay: 1, proposed: 2 };
-const unitsOf = (deliveries: readonly Delivery[]): readonly Unit[] =>
-  [...deliveries]
-    .sort((a, b) => RANK[a.state] - RANK[b.state] || (a.openedOn ?? a.on).localeCompare(b.openedOn ?? b.on))
-    .flatMap((delivery, nth) => Array.from({ length: delivery.lenses }, (_, i) => ({ delivery, box: `${nth} ${Math.floor(i / delivery.packSize)}` })));
+const inOrder = (deliveries: readonly Delivery[]): readonly Delivery[] =>
+  [...deliveries].sort((a, b) => RANK[a.state] - RANK[b.state] || (a.openedOn ?? a.on).localeCompare(b.openedOn ?? b.on));
 
-/** A lens with the days it is worn; one that was lost unopened is none. */
-interface Worn extends Unit {
-  readonly from: IsoDate;
-  readonly to: IsoDate;
+/** A loss while it is placed: lenses of it still to be taken off unopened, null until the lens that was worn then is found. */
+interface PlacedLoss extends Loss {
+  readonly day: number;
+  days: number;
+  unopened: number | null;
+}
+/** A box while its lenses are opened, in days since 1970: strings would be read and written for each of a hundred dailies. */
+interface OpenBox {
+  readonly from: number;
+  to: number;
+  lenses: number;
+  readonly state: DeliveryState;
 }
 
-/** Every lens in the order in which it is opened, and what each loss cost. */
-function wornOf(input: RunwayInput): { readonly worn: readonly Worn[]; readonly lost: Runway['losses'] } {
-  const worn: Worn[] = [];
-  const losses = [...input.losses].sort((a, b) => a.on.localeCompare(b.on)).map((loss) => ({ ...loss, days: 0, unopened: null as number | null }));
+/** Takes a loss off a lens worn from `opened` to `end`. @returns the last day that the lens is worn */
+function loseWorn(loss: PlacedLoss, end: number, input: RunwayInput): number {
+  // Of a daily kind another one is taken the same day.
+  const daily = input.wear.modality === 'daily';
+  loss.unopened = daily ? loss.lenses : loss.lenses - 1;
+  if (daily) return end;
+  loss.days += end - loss.day;
+  return loss.day;
+}
+
+/** Every lens in the order in which it is opened, box by box, and what each loss cost. */
+function wornOf(input: RunwayInput): { readonly boxes: readonly OpenBox[]; readonly losses: readonly PlacedLoss[] } {
+  const boxes: OpenBox[] = [];
+  const losses = [...input.losses]
+    .sort((a, b) => a.on.localeCompare(b.on))
+    .map((loss): PlacedLoss => ({ ...loss, day: dayNumber(loss.on), days: 0, unopened: null }));
   // Lenses that follow one another without a day between them: where they begin, and how many there are so far.
-  let from: IsoDate | null = null;
+  let from: number | null = null;
   let count = 0;
-  for (const unit of unitsOf(input.deliveries)) {
-    const comes = unit.delivery.openedOn ?? unit.delivery.on;
-    const free: IsoDate | null = from === null ? null : addDays(from, lasts(count, input));
-    if (from === null || free === null || free < comes) [from, count] = [comes, 0];
-    const gone = losses.find((l) => (l.unopened ?? 0) > 0 && unit.delivery.on <= l.on);
-    if (gone) {
-      gone.unopened = (gone.unopened ?? 0) - 1;
-      gone.days += lasts(1, input);
-      continue;
-    }
-    const opened = addDays(from, lasts(count, input));
-    count += 1;
-    const end = addDays(from, lasts(count, input) - 1);
-    const loss = losses.find((l) => l.unopened === null && l.on >= opened && l.on <= end);
-    if (!loss) worn.push({ ...unit, from: opened, to: end });
-    else if (input.wear.modality === 'daily') {
-      // Another one is taken the same day.
-      loss.unopened = loss.lenses;
-      worn.push({ ...unit, from: opened, to: end });
-    } else {
-      loss.unopened = loss.lenses - 1;
-      loss.days += daysBetween(loss.on, end);
-      worn.push({ ...unit, from: opened, to: loss.on });
-      [from, count] = [addDays(loss.on, 1), 0];
+  for (const delivery of inOrder(input.deliveries)) {
+    const came = dayNumber(delivery.on);
+    const comes = delivery.openedOn === null ? came : dayNumber(delivery.openedOn);
+    let box: OpenBox | null = null;
+    for (let nth = 0; nth < delivery.lenses; nth++) {
+      if (nth % delivery.packSize === 0) box = null;
+      if (from === null || from + lasts(count, input) < comes) [from, count] = [comes, 0];
+      const gone = losses.find((l) => (l.unopened ?? 0) > 0 && came <= l.day);
+      if (gone) {
+        gone.unopened = (gone.unopened ?? 0) - 1;
+        gone.days += lasts(1, input);
+        continue;
+      }
+      const opened: number = from + lasts(count, input);
+      count += 1;
+      const end = from + lasts(count, input) - 1;
+      const loss = losses.find((l) => l.unopened === null && l.day >= opened && l.day <= end);
+      const to = loss ? loseWorn(loss, end, input) : end;
+      if (loss && input.wear.modality !== 'daily') [from, count] = [to + 1, 0];
+      if (box === null) boxes.push((box = { from: opened, to, lenses: 1, state: delivery.state }));
+      else [box.to, box.lenses] = [to, box.lenses + 1];
     }
   }
-  return { worn, lost: losses.map(({ on, days }) => ({ on, days })) };
+  return { boxes, losses };
 }
 
 /**
@@ -126,21 +136,12 @@ function wornOf(input: RunwayInput): { readonly worn: readonly Worn[]; readonly 
  * @source computed; dailies by wearing day, reusables by calendar day from opening: common practice
  */
 export function runway(input: RunwayInput): Runway {
-  const { worn, lost } = wornOf(input);
-  const lensesOf = new Map<string, Worn[]>();
-  for (const lens of worn) {
-    const of = lensesOf.get(lens.box);
-    if (of) of.push(lens);
-    else lensesOf.set(lens.box, [lens]);
-  }
-  const boxes = [...lensesOf.values()].flatMap((of): RunwayBox[] => {
-    const [first, last] = [of[0], of.at(-1)];
-    return first && last ? [{ from: first.from, to: last.to < first.from ? first.from : last.to, lenses: of.length, state: first.delivery.state }] : [];
-  });
+  const { boxes: worn, losses } = wornOf(input);
+  const boxes = worn.map(({ from, to, lenses, state }): RunwayBox => ({ from: dayFromNumber(from), to: dayFromNumber(Math.max(from, to)), lenses, state }));
   const until = (...states: readonly DeliveryState[]): IsoDate | null => boxes.findLast((b) => states.includes(b.state))?.to ?? null;
   return {
     boxes,
-    losses: lost,
+    losses: losses.map(({ on, days }) => ({ on, days })),
     inHandUntil: until('inHand'),
     runOut: until('inHand', 'onTheWay'),
     wouldLast: until('inHand', 'onTheWay', 'proposed'),
