@@ -76,17 +76,26 @@ export interface DueKey {
   readonly wearerId: string;
 }
 
-/** Wearers due within some days, by index alone: the first due first. @param of.now the first instant of today */
+/** Wearers due within some days, by index alone: the first due first, or the last. @param of.now the first instant of today */
 export const listDue = (
   sql: Db,
   practiceId: string,
-  of: { readonly from: string; readonly until: string; readonly after: DueKey | null; readonly most: number; readonly now: string },
-) => sql<DueWearer[]>`
+  of: {
+    readonly from: string;
+    readonly until: string;
+    readonly after: DueKey | null;
+    readonly most: number;
+    readonly now: string;
+    readonly order?: 'first' | 'last';
+  },
+) => {
+  const last = of.order === 'last';
+  return sql<DueWearer[]>`
   with page as materialized (
     select distinct due_on, of_wearer_id from eye_runway
     where practice_id = ${practiceId} and due_on >= ${of.from} and due_on <= ${of.until}
-      and ${of.after === null ? sql`true` : sql`(due_on, of_wearer_id) > (${of.after.dueOn}, ${of.after.wearerId})`}
-    order by due_on, of_wearer_id limit ${of.most})
+      and ${of.after === null ? sql`true` : sql`(due_on, of_wearer_id) ${last ? sql`<` : sql`>`} (${of.after.dueOn}, ${of.after.wearerId})`}
+    order by ${last ? sql`due_on desc, of_wearer_id desc` : sql`due_on, of_wearer_id`} limit ${of.most})
   select p.of_wearer_id as wearer_id, w.record_number, i.name, i.telephone, p.due_on,
     (select jsonb_agg(jsonb_build_object('eye', r.eye, 'prescriptionId', r.prescription_id, 'lensId', r.lens_id, 'familyName', r.family_name, 'modality', r.modality, 'pace', r.pace,
         'expiresOn', r.expires_on, 'inHandUntil', r.in_hand_until, 'runOut', r.run_out, 'paceRunOut', r.pace_run_out, 'reorderBy', r.reorder_by,
@@ -103,7 +112,8 @@ export const listDue = (
     (select jsonb_build_object('outcome', c.outcome, 'at', c.called_at, 'by', q.display_name) from reorder_call c join person q on q.id = c.called_by
       where c.practice_id = ${practiceId} and c.wearer_id = p.of_wearer_id order by c.called_at desc, c.id limit 1) as last_call
   from page p join wearer w on w.practice_id = ${practiceId} and w.id = p.of_wearer_id join wearer_identity i on i.wearer_id = w.id
-  order by p.due_on, p.of_wearer_id`;
+  order by ${last ? sql`p.due_on desc, p.of_wearer_id desc` : sql`p.due_on, p.of_wearer_id`}`;
+};
 
 /** How many wait to be called: due by today, and within the days that the list looks ahead; counted no further than a most. */
 export async function countDue(sql: Db, practiceId: string, of: { readonly from: string; readonly until: string; readonly most: number }): Promise<number> {

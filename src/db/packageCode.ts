@@ -16,14 +16,17 @@ export interface NewPackageCode {
   readonly lensId: string;
   readonly reason: string | null;
 }
+/** Keeps what codes name, as one of the staff read it off a box, or a supplier announced it. */
 export async function insertPackageCodes(
   sql: Db,
   practiceId: string,
   codes: readonly NewPackageCode[],
-  learned: { readonly at: string; readonly by: string },
+  learned: { readonly at: string } & ({ readonly by: string } | { readonly supplierMessageId: string }),
 ): Promise<void> {
   if (codes.length === 0) return;
-  await sql`insert into package_code ${sql(codes.map((c) => ({ ...c, practiceId, learnedAt: learned.at, learnedBy: learned.by })))}`;
+  const from = 'by' in learned ? { learnedBy: learned.by, supplierMessageId: null } : { learnedBy: null, supplierMessageId: learned.supplierMessageId };
+  const of = { learnedAt: learned.at, ...from };
+  await sql`insert into package_code ${sql(codes.map((c) => ({ ...c, practiceId, ...of })))}`;
 }
 
 export interface BoxSerial {

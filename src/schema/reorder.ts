@@ -50,5 +50,5 @@ export const lossForm = z.object({
 });
 export const lossWithdrawalForm = z.object({ lossId: uuid });
 
-/** A page of those whose lenses run low: after which wearer. */
-export const dueForm = z.object({ after: z.object({ dueOn: z.iso.date(), wearerId: uuid }).nullable().default(null) });
+/** A page of those whose lenses run low, or who lapsed: after which wearer. */
+export const dueForm = z.object({ lapsed: z.boolean().default(false), after: z.object({ dueOn: z.iso.date(), wearerId: uuid }).nullable().default(null) });

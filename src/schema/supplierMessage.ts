@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { REFERENCE_MAX } from '../core';
+import { gtin14, REFERENCE_MAX } from '../core';
 
 /** What a supplier and a practice say to each other: JSON, one object a message; `docs/formats` has the same as JSON Schema. */
 
@@ -31,6 +31,7 @@ const shippedLine = z.strictObject({
   gtin: z
     .string()
     .regex(/^\d{14}$/)
+    .refine((text) => gtin14(text) === text)
     .nullable()
     .default(null),
   lot: printable(20).nullable().default(null),

@@ -92,6 +92,25 @@ describe('what a supplier says of an order', () => {
     const { orders } = (await world.must('readOrders', {}, desk())) as unknown as { orders: { orderId: string }[] };
     expect(orders.map((o) => o.orderId)).not.toContain(orderId);
   });
+  it('lens and code announced together teach the code: the box is known before one was ever read here; a wrong lens teaches none', async () => {
+    const codes = () => world.db.owner<{ gtin: string; lensId: string; learnedBy: string | null }[]>`select gtin, lens_id, learned_by from package_code`;
+    const wrong = await placed();
+    const before = await codes();
+    await ship(wrong.number, { fault: 'wrongLens' });
+    await askSuppliers(deps);
+    expect(await codes()).toEqual(before);
+    const right = await placed();
+    await ship(right.number);
+    await askSuppliers(deps);
+    const { lines, shipped } = await read(right.orderId);
+    const learned = await codes();
+    for (const line of lines) {
+      const code = learned.find((c) => c.lensId === line.lensId);
+      expect(code).toMatchObject({ learnedBy: null });
+      expect(await world.must('readBox', { orderId: right.orderId, gtin: code?.gtin ?? '' }, desk())).toMatchObject({ eyes: [line.eye] });
+    }
+    expect(shipped).toHaveLength(2);
+  });
   it('told twice, or the parcel before its despatch: each once, and the order stands where its boxes are', async () => {
     const twice = await placed();
     await ship(twice.number, { fault: 'twice' });

@@ -139,6 +139,24 @@ describe('who is due', () => {
     const rest = (await world.must('readDue', { after: { dueOn: first.dueOn, wearerId: first.wearerId } }, desk())) as unknown as typeof list;
     expect(rest.wearers.map((w) => w.wearerId)).toEqual(list.wearers.slice(1).map((w) => w.wearerId));
   });
+  it('who ran out half a year ago lapsed: the latest first; who wears no more from here is on no list, until they are heard of again', async () => {
+    await world.db.owner`
+      update eye_runway r set due_on = ${today}::date - 300 - (w.record_number % 5)::int from wearer w where w.id = r.of_wearer_id and w.id <> ${wearerId}`;
+    type List = { wearers: { wearerId: string; dueOn: string }[]; count: number };
+    const list = (await world.must('readDue', { lapsed: true }, desk())) as unknown as List;
+    const days = list.wearers.map((w) => w.dueOn);
+    expect(days.length).toBe(list.count);
+    expect([...days].sort().reverse()).toEqual(days);
+    expect(((await world.must('readDue', {}, desk())) as unknown as List).wearers.map((w) => w.wearerId)).not.toContain(list.wearers[0]?.wearerId);
+    const [first] = list.wearers;
+    const rest = (await world.must('readDue', { lapsed: true, after: { dueOn: first?.dueOn, wearerId: first?.wearerId } }, desk())) as unknown as List;
+    expect(rest.wearers.map((w) => w.wearerId)).toEqual(list.wearers.slice(1).map((w) => w.wearerId));
+    await world.must('recordReorderCall', { wearerId, outcome: 'noLonger', laterOn: null, note: 'moved away' }, desk());
+    expect(await agrees()).toEqual([]);
+    pass(1);
+    await world.must('recordReorderCall', { wearerId, outcome: 'message', laterOn: null, note: 'back in town' }, desk());
+    expect(await agrees()).not.toEqual([]);
+  });
   it('is nobody’s business without the right to order', async () => {
     expect(await world.do('readDue', {}, world.callers.admin)).toMatchObject({ ok: false, error: { kind: 'forbidden' } });
   });

@@ -6,9 +6,9 @@ import { Refused } from '../Refused';
 
 export const metadata = { title: 'Reorders due' };
 
-export default async function Page({ searchParams }: { searchParams: Promise<{ day?: string; after?: string }> }) {
-  const { day, after } = await searchParams;
-  const page = await readPage(readDue, { after: day && after ? { dueOn: day, wearerId: after } : null }, '/reorders');
+export default async function Page({ searchParams }: { searchParams: Promise<{ day?: string; after?: string; lapsed?: string }> }) {
+  const { day, after, lapsed } = await searchParams;
+  const page = await readPage(readDue, { lapsed: lapsed !== undefined, after: day && after ? { dueOn: day, wearerId: after } : null }, '/reorders');
   if (!page.ok) return <Refused problem={page.error} />;
   const { session, ...due } = page.value;
   return (

@@ -1,4 +1,4 @@
-import { addDays } from '../calendar/dates';
+import { addDays, addYears } from '../calendar/dates';
 import { EYES, type Eye, type IsoDate } from '../units';
 import type { EyeRunway } from './eyeRunway';
 
@@ -11,6 +11,15 @@ export const DUE_AHEAD_DAYS = 14;
 export const dueWindow = (today: IsoDate): { readonly from: IsoDate; readonly until: IsoDate } => ({
   from: addDays(today, -LAPSED_DAYS),
   until: addDays(today, DUE_AHEAD_DAYS),
+});
+
+/** Years after which a lapsed wearer is no longer looked for. Our own choice. */
+const LAPSED_YEARS = 3;
+
+/** The days whose wearers lapsed: due long ago, and never came. */
+export const lapsedWindow = (today: IsoDate): { readonly from: IsoDate; readonly until: IsoDate } => ({
+  from: addYears(today, -LAPSED_YEARS),
+  until: addDays(today, -LAPSED_DAYS - 1),
 });
 
 /** What bears on a call, beside how far the lenses reach. */

@@ -45,7 +45,7 @@ export interface RunwaySource extends Omit<ReorderSource, 'file'> {
   readonly file: ReorderSource['file'] &
     Pick<WearerFile, 'wornAnswers'> & { readonly prescriptions: readonly (OrderedUnder & Pick<Prescription, 'purpose' | 'number'>)[] };
   /** The last call about lenses that run low. */
-  readonly lastCall: (Pick<ReorderCall, 'outcome' | 'laterOn'> & { readonly calledOn: IsoDate }) | null;
+  readonly lastCall: (Pick<ReorderCall, 'outcome' | 'laterOn' | 'calledAt'> & { readonly calledOn: IsoDate }) | null;
 }
 
 /** Days after which somebody who was only left a message is called again. Our own choice. */
@@ -55,7 +55,7 @@ const EXAMINATION_DAYS = 7;
 
 /** Until when a call rests after another; null when nothing keeps it. */
 export function laterOn(call: RunwaySource['lastCall']): IsoDate | null {
-  if (call === null || call.outcome === 'ordered') return null;
+  if (call === null || call.outcome === 'ordered' || call.outcome === 'noLonger') return null;
   if (call.outcome === 'later') return call.laterOn;
   return addDays(call.calledOn, call.outcome === 'message' ? MESSAGE_DAYS : EXAMINATION_DAYS);
 }
@@ -69,6 +69,13 @@ function boughtElsewhere({ wornAnswers, handOvers }: RunwaySource['file'], eye: 
   const bought = latest(wornAnswers, (a) => a.eye === eye && a.answer === 'boughtElsewhere')?.current;
   const handed = lastHandOver(handOvers, eye);
   return bought != null && (handed === null || bought.observedAt > handed.observedAt);
+}
+
+/** Was it said, later than anything was ordered or handed over, that no more lenses from here are worn? */
+function wearsNoMore({ file, lastCall }: RunwaySource): boolean {
+  if (lastCall?.outcome !== 'noLonger') return false;
+  const since = (at: string): boolean => at > lastCall.calledAt;
+  return !file.orders.some((o) => since(o.placedAt)) && !file.handOvers.some((h) => h.current !== null && since(h.current.observedAt));
 }
 
 /** Without the day that the wearer is due, which both eyes make. */
@@ -108,7 +115,7 @@ function ofEye(source: RunwaySource, prescription: OrderedUnder, eye: Eye): Omit
  */
 export function eyeRunways(source: RunwaySource): readonly EyeRunway[] {
   const [prescription] = inForce(source.file.prescriptions);
-  if (!prescription) return [];
+  if (!prescription || wearsNoMore(source)) return [];
   const rows = EYES.flatMap((eye) => ofEye(source, prescription, eye) ?? []);
   const later = laterOn(source.lastCall);
   const first = rows.map((r) => r.reorderBy).sort()[0] ?? '';

@@ -116,9 +116,9 @@ function wornOf(input: RunwayInput): { readonly boxes: readonly OpenBox[]; reado
       }
       const opened: number = from + lasts(count, input);
       count += 1;
-      const end = from + lasts(count, input) - 1;
-      const loss = losses.find((l) => l.unopened === null && l.day >= opened && l.day <= end);
-      const to = loss ? loseWorn(loss, end, input) : end;
+      const end: number = from + lasts(count, input) - 1;
+      const loss: PlacedLoss | undefined = losses.find((l) => l.unopened === null && l.day >= opened && l.day <= end);
+      const to: number = loss ? loseWorn(loss, end, input) : end;
       if (loss && input.wear.modality !== 'daily') [from, count] = [to + 1, 0];
       if (box === null) boxes.push((box = { from: opened, to, lenses: 1, state: delivery.state }));
       else [box.to, box.lenses] = [to, box.lenses + 1];

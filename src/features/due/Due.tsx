@@ -21,13 +21,14 @@ export interface DueProps {
   readonly wearers: readonly DueWearer[];
   readonly more: boolean;
   readonly count: number;
+  readonly lapsed: boolean;
 }
 
 /** Counted no further than this. */
 const MANY = 1000;
 
 /** Everybody whose lenses run low, the first due at the top: why, what is proposed, and one key that does it. */
-function DuePage({ wearers, more, count }: DueProps) {
+function DuePage({ wearers, more, count, lapsed }: DueProps) {
   const t = useTranslations('due');
   const refusal = useRefusalWords();
   const words = useProblemWords();
@@ -57,7 +58,12 @@ function DuePage({ wearers, more, count }: DueProps) {
     >
       <section className="px-6 py-3">
         <SupplyTabs here="due" />
-        <p className="py-2">{t('line', { count, many: count >= MANY ? 'yes' : 'no' })}</p>
+        <div className="flex flex-wrap items-baseline gap-x-4 py-2">
+          <p className="grow basis-[420px]">{t(lapsed ? 'lapsedLine' : 'line', { count, many: count >= MANY ? 'yes' : 'no' })}</p>
+          <Link className="btn btn-quiet" href={lapsed ? '/reorders' : '/reorders?lapsed'} prefetch={false}>
+            {t(lapsed ? 'toDue' : 'toLapsed')}
+          </Link>
+        </div>
         {page.problem ? (
           <p role="alert" className="pb-2">
             <Stated state="stop">
@@ -66,7 +72,7 @@ function DuePage({ wearers, more, count }: DueProps) {
           </p>
         ) : null}
         {wearers.length === 0 ? (
-          <p className="py-4">{t('none')}</p>
+          <p className="py-4">{t(lapsed ? 'lapsedNone' : 'none')}</p>
         ) : (
           <table className="ledger w-full" data-testid="due">
             <thead>
@@ -94,14 +100,15 @@ function DuePage({ wearers, more, count }: DueProps) {
                   chosen={i === page.at}
                   onChoose={() => page.choose(i)}
                   onAccept={() => page.accept(line)}
-                  onMessage={() => page.message(line)}
+                  onMessage={() => page.end(line, 'message')}
+                  onNoLonger={lapsed ? () => page.end(line, 'noLonger') : null}
                 />
               ))}
             </tbody>
           </table>
         )}
         {more && last ? (
-          <Link className="btn mt-3" href={`/reorders?day=${last.dueOn}&after=${last.wearerId}`} prefetch={false}>
+          <Link className="btn mt-3" href={`/reorders?${lapsed ? 'lapsed&' : ''}day=${last.dueOn}&after=${last.wearerId}`} prefetch={false}>
             {t('more')}
           </Link>
         ) : null}

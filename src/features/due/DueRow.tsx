@@ -20,12 +20,15 @@ export function DueRow({
   onChoose,
   onAccept,
   onMessage,
+  onNoLonger,
 }: {
   readonly line: DueLine;
   readonly chosen: boolean;
   readonly onChoose: () => void;
   readonly onAccept: () => void;
   readonly onMessage: () => void;
+  /** Null where only a page of lapsed wearers has it. */
+  readonly onNoLonger: (() => void) | null;
 }) {
   const t = useTranslations('due');
   const eyeWords = useEyeWords();
@@ -67,13 +70,18 @@ export function DueRow({
         <div className="label">{late > 0 ? t('lateBy', { days: late }) : late === 0 ? t('dueToday') : t('dueOn', { day: formatShortDay(of.dueOn) })}</div>
       </td>
       <td className="w-[190px]">
-        <div className="flex gap-2">
+        <div className="flex flex-wrap gap-2">
           <Button look={chosen ? 'act' : 'plain'} onClick={onAccept} aria-label={t('acceptOf', { what: t(`accept.${proposal.kind}`), name: of.name })}>
             {t(`accept.${proposal.kind}`)}
           </Button>
           <Button look="quiet" onClick={onMessage} aria-label={t('messageOf', { name: of.name })}>
             {t('message')}
           </Button>
+          {onNoLonger ? (
+            <Button look="quiet" onClick={onNoLonger} aria-label={t('noLongerOf', { name: of.name })}>
+              {t('noLonger')}
+            </Button>
+          ) : null}
         </div>
       </td>
     </tr>

@@ -37,11 +37,12 @@ export function useDue(wearers: readonly DueWearer[]) {
   const line = lines[at] ?? null;
   const accept = (of: DueLine): void => router.push(placeOfProposal(of));
   const write = (of: DueLine): void => void sending.send('writeReminder', { wearerId: of.of.wearerId });
-  const message = (of: DueLine): void => void sending.send('recordReorderCall', { wearerId: of.of.wearerId, outcome: 'message', laterOn: null, note: '' });
+  const end = (of: DueLine, outcome: 'message' | 'noLonger'): void =>
+    void sending.send('recordReorderCall', { wearerId: of.of.wearerId, outcome, laterOn: null, note: '' });
   useKey('down,j', () => setChosen(Math.min(at + 1, lines.length - 1)), [at, lines.length], { preventDefault: true });
   useKey('up,k', () => setChosen(Math.max(at - 1, 0)), [at], { preventDefault: true });
   useKey('enter', () => line && accept(line), [line]);
-  useKey('m', () => line && !sending.busy && message(line), [line, sending.busy]);
+  useKey('m', () => line && !sending.busy && end(line, 'message'), [line, sending.busy]);
   useKey('w', () => line && !sending.busy && write(line), [line, sending.busy]);
-  return { lines, at, choose: setChosen, line, accept, message, problem: sending.problem, busy: sending.busy };
+  return { lines, at, choose: setChosen, line, accept, end, problem: sending.problem, busy: sending.busy };
 }

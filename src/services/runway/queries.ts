@@ -1,5 +1,5 @@
 import 'server-only';
-import { dueWindow } from '../../core';
+import { dueWindow, lapsedWindow } from '../../core';
 import { countDue, listDue, type DueWearer } from '../../db/eyeRunway';
 import { ok, type Result } from '../../lib/outcome';
 import { dueForm } from '../../schema/reorder';
@@ -18,6 +18,7 @@ export interface DuePage {
   readonly more: boolean;
   /** How many there are at all, counted to a thousand. */
   readonly count: number;
+  readonly lapsed: boolean;
 }
 
 export const readDue = defineQuery({
@@ -25,11 +26,12 @@ export const readDue = defineQuery({
   right: 'orders',
   input: dueForm,
   about: () => null,
-  run: async (context, { after }): Promise<Result<DuePage>> => {
+  run: async (context, { after, lapsed }): Promise<Result<DuePage>> => {
     const { tx, caller, today, practice } = context;
-    const window = dueWindow(today);
-    const found = await listDue(tx, caller.practiceId, { ...window, after, most: PAGE + 1, now: boundsOf(today, practice.timeZone).from });
+    const window = lapsed ? lapsedWindow(today) : dueWindow(today);
+    const order = lapsed ? 'last' : 'first';
+    const found = await listDue(tx, caller.practiceId, { ...window, after, order, most: PAGE + 1, now: boundsOf(today, practice.timeZone).from });
     const count = await countDue(tx, caller.practiceId, { ...window, most: COUNTED });
-    return ok({ session: sessionContextOf(context), wearers: found.slice(0, PAGE), more: found.length > PAGE, count });
+    return ok({ session: sessionContextOf(context), wearers: found.slice(0, PAGE), more: found.length > PAGE, count, lapsed });
   },
 });

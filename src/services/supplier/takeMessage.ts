@@ -1,9 +1,9 @@
 import 'server-only';
 import type postgres from 'postgres';
-import { shipmentFaults, type IsoDate, type IsoInstant } from '../../core';
+import { shipmentFaults, type IsoDate, type IsoInstant, type LensRow } from '../../core';
 import type { Tx } from '../../db/client';
 import { writeMessage } from '../../db/outbox';
-import { listPackageCodes } from '../../db/packageCode';
+import { insertPackageCodes, listPackageCodes, type NewPackageCode } from '../../db/packageCode';
 import {
   insertOrderEvent,
   insertShipmentLines,
@@ -35,15 +35,17 @@ export type MessageTaken =
 
 const near = (a: number | null, b: number | null): boolean => (a === null || b === null ? a === b : Math.abs(a - b) < 0.001);
 
-/** Is an announced lens the one of a line? Null where a laboratory makes it, or nothing says which lens it is. */
-async function isOrdered(tx: Tx, practiceId: string, line: OrderedLine, { lens, gtin }: Shipped['lines'][number]): Promise<boolean | null> {
+/**
+ * Is an announced lens the one of a line? Null where a laboratory makes it, or nothing says which lens it is.
+ * @param known what the announced code names, where it was learned before
+ */
+function isOrdered(line: OrderedLine, { lens }: Shipped['lines'][number], known: LensRow | undefined): boolean | null {
   if (line.lensId === null) return null;
   if (lens !== null) {
     const turned = line.cylinderD === 0 || lens.axis === line.axisDeg;
     const figures = lens.familyCode === line.familyCode && near(lens.sphere, line.sphereD) && near(lens.cylinder, line.cylinderD) && lens.add === line.addBand;
     if (!(figures && turned && near(lens.baseCurve, line.baseCurveMm) && near(lens.diameter, line.diameterMm))) return false;
   }
-  const [known] = gtin === null ? [] : await listPackageCodes(tx, practiceId, [gtin]);
   if (!known) return lens === null ? null : true;
   return (
     known.id === line.lensId ||
@@ -59,6 +61,43 @@ async function isOrdered(tx: Tx, practiceId: string, line: OrderedLine, { lens, 
 const impossible = (message: SupplierMessage, today: IsoDate): boolean =>
   (message.kind === 'shipped' && (message.shippedOn > today || message.expectedOn < message.shippedOn)) ||
   (message.kind === 'delivered' && message.deliveredOn > today);
+
+/** Keeps the boxes of a despatch with what is wrong with them. @returns boxes by eye */
+async function keepShipped(
+  tx: Tx,
+  { practiceId, at }: MessageFrom,
+  of: { readonly id: string; readonly message: Shipped; readonly lines: readonly OrderedLine[] },
+  newId: () => string,
+): Promise<Readonly<Record<string, number>>> {
+  const { message, lines } = of;
+  const shipped: NewShipmentLine[] = [];
+  const learned = new Map<string, NewPackageCode>();
+  const detail: Record<string, number> = {};
+  const left = new Map(lines.map((l) => [l.eye, l.packs - l.announced]));
+  const named = message.lines.flatMap((l) => l.gtin ?? []);
+  const codes = await listPackageCodes(tx, practiceId, named);
+  for (const announced of message.lines) {
+    const line = lines.find((l) => l.eye === announced.eye);
+    if (!line) continue;
+    const { eye, packs, gtin, lot, expiresOn } = announced;
+    const { modality, daysPerWeek } = line;
+    const known = codes.find((c) => c.gtin === gtin);
+    const ordered = isOrdered(line, announced, known);
+    const faults = shipmentFaults(
+      { packs, expiresOn, isOrdered: ordered },
+      { left: left.get(eye) ?? 0, lenses: line.packSize, wear: { modality, daysPerWeek }, arrivesOn: message.expectedOn },
+    );
+    left.set(eye, (left.get(eye) ?? 0) - packs);
+    shipped.push({ id: newId(), orderLineId: line.id, packs, gtin, lot, expiresOn, faults });
+    detail[eye] = (detail[eye] ?? 0) + packs;
+    // Lens and code named together teach the code, before a box of it was ever read here.
+    if (gtin !== null && !known && announced.lens !== null && ordered === true && line.lensId !== null)
+      learned.set(gtin, { id: newId(), gtin, lensId: line.lensId, reason: null });
+  }
+  await insertShipmentLines(tx, practiceId, of.id, shipped);
+  await insertPackageCodes(tx, practiceId, [...learned.values()], { at, supplierMessageId: of.id });
+  return detail;
+}
 
 /**
  * Takes what a supplier says of an order, once however often it comes. What is wrong with announced boxes is kept beside them: a
@@ -88,23 +127,7 @@ export async function takeMessage(tx: Tx, from: MessageFrom, body: unknown, newI
       await writeMessage(tx, practiceId, order.wearerId, asked, order.id, { at, by: null, dueAt: from.dueAt });
     }
   } else {
-    const shipped: NewShipmentLine[] = [];
-    const detail: Record<string, number> = {};
-    const left = new Map(order.lines.map((l) => [l.eye, l.packs - l.announced]));
-    for (const announced of message.lines) {
-      const line = order.lines.find((l) => l.eye === announced.eye);
-      if (!line) continue;
-      const { modality, daysPerWeek } = line;
-      const faults = shipmentFaults(
-        { packs: announced.packs, expiresOn: announced.expiresOn, isOrdered: await isOrdered(tx, practiceId, line, announced) },
-        { left: left.get(line.eye) ?? 0, lenses: line.packSize, wear: { modality, daysPerWeek }, arrivesOn: message.expectedOn },
-      );
-      left.set(line.eye, (left.get(line.eye) ?? 0) - announced.packs);
-      const { packs, gtin, lot, expiresOn } = announced;
-      shipped.push({ id: newId(), orderLineId: line.id, packs, gtin, lot, expiresOn, faults });
-      detail[line.eye] = (detail[line.eye] ?? 0) + packs;
-    }
-    await insertShipmentLines(tx, practiceId, id, shipped);
+    const detail = await keepShipped(tx, from, { id, message, lines: order.lines }, newId);
     await insertOrderEvent(tx, { ...event, state: 'shipped', dueOn: message.expectedOn, detail });
   }
   return { kind: 'taken' };

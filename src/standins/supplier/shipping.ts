@@ -1,4 +1,5 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
+import { checkDigit } from '../../core';
 import type { SupplierLine } from './stock';
 
 /**
@@ -19,6 +20,13 @@ export interface Shipping {
 }
 export type Message = Readonly<Record<string, unknown>>;
 
+/** The code of a lens's box: the same for the same figures. Numbers that begin with 02 name nothing outside a company (GS1). */
+function gtinOf(figures: object): string {
+  const place = createHash('sha256').update(JSON.stringify(figures)).digest().readUInt32BE(0) % 10 ** 9;
+  const key = `0020${String(place).padStart(9, '0')}`;
+  return `${key}${checkDigit(key)}`;
+}
+
 let lots = 0;
 /** One line as it is announced. */
 function announced(line: SupplierLine, fault: ShipFault, today: string): Message {
@@ -28,7 +36,8 @@ function announced(line: SupplierLine, fault: ShipFault, today: string): Message
     line.mode === 'raw'
       ? null
       : { familyCode, sphere: line.sphere + (fault === 'wrongLens' ? 0.25 : 0), cylinder: line.cylinder, axis: line.axis, add: line.add, baseCurve, diameter };
-  return { eye, packs, lens: figures, gtin: null, lot: `S${4000 + lots}`, expiresOn: fault === 'shortDated' ? plusDays(today, 30) : plusDays(today, 1100) };
+  const gtin = figures === null ? null : gtinOf(figures);
+  return { eye, packs, lens: figures, gtin, lot: `S${4000 + lots}`, expiresOn: fault === 'shortDated' ? plusDays(today, 30) : plusDays(today, 1100) };
 }
 
 /** The messages of a parcel with some boxes of an order, in the order in which they are sent. */
