@@ -87,6 +87,8 @@ export * from './record/lotRecall';
 export * from './record/message';
 export * from './record/reorderCall';
 export * from './record/reorder';
+export * from './record/bridge';
+export * from './record/oldBoxes';
 export * from './record/eyeRunway';
 export * from './record/dueLine';
 export * from './record/eyeSupply';

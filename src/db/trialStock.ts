@@ -49,11 +49,28 @@ export interface TakenTrial {
   readonly expiresOn: string;
 }
 
+/** A lens of the drawer is the lens asked for, in whatever version of its family it was bought. `had` and `asked` are lenses, `had_family` and `asked_family` their families. */
+const sameLens = (sql: Db) => sql`had_family.code = asked_family.code
+        and (had.sphere_d, had.cylinder_d, had.axis_deg) = (asked.sphere_d, asked.cylinder_d, asked.axis_deg)
+        and had.add_band is not distinct from asked.add_band
+        and had.base_curve_mm is not distinct from asked.base_curve_mm and had.diameter_mm is not distinct from asked.diameter_mm`;
+
+/** How many of some lenses lie in the drawer and may be used today; lenses of which there are none are left out. */
+export const countTrials = (sql: Db, practiceId: string, lensIds: readonly string[], today: string) => sql<
+  { readonly lensId: string; readonly count: number }[]
+>`
+  select asked.id as lens_id, sum(s.count)::int as count
+  from lens asked join lens_family_version asked_family on asked_family.id = asked.family_version_id
+  join trial_stock s on s.practice_id = ${practiceId} and s.count > 0 and s.expires_on >= ${today} and not lot_recalled(s.practice_id, s.lot, s.lens_id)
+  join lens had on had.id = s.lens_id join lens_family_version had_family on had_family.id = had.family_version_id
+  where asked.practice_id = ${practiceId} and asked.id = any (${[...lensIds]}::uuid[]) and ${sameLens(sql)}
+  group by 1`;
+
 /**
  * Takes lenses from the drawer, one for each that is asked, soonest to expire first, never an expired one. A lens bought
  * under an earlier version of its family is the same lens.
  * @param lensIds lenses asked for; one that is asked twice is taken twice
- * @param moved for which visit, when and by whom
+ * @param moved for which visit, when and by whom; put on an eye there, or given home unopened
  * @returns what was taken for each, in their order; null where there is none left
  */
 export async function takeTrials(
@@ -61,7 +78,7 @@ export async function takeTrials(
   practiceId: string,
   lensIds: readonly string[],
   today: string,
-  moved: Moved & { readonly visitId: string },
+  moved: Moved & { readonly visitId: string; readonly kind?: 'putOn' | 'givenHome' },
 ): Promise<readonly (TakenTrial | null)[]> {
   const rows = await sql<(TakenTrial & { readonly asked: string; readonly taken: number })[]>`
     with wanted as (select id, count(*) as n from unnest(${[...lensIds]}::uuid[]) as id group by id),
@@ -72,17 +89,14 @@ export async function takeTrials(
       join lens_family_version asked_family on asked_family.id = asked.family_version_id
       join trial_stock s on s.practice_id = ${practiceId} and s.count > 0 and s.expires_on >= ${today} and not lot_recalled(s.practice_id, s.lot, s.lens_id)
       join lens had on had.id = s.lens_id join lens_family_version had_family on had_family.id = had.family_version_id
-      where had_family.code = asked_family.code
-        and (had.sphere_d, had.cylinder_d, had.axis_deg) = (asked.sphere_d, asked.cylinder_d, asked.axis_deg)
-        and had.add_band is not distinct from asked.add_band
-        and had.base_curve_mm is not distinct from asked.base_curve_mm and had.diameter_mm is not distinct from asked.diameter_mm
+      where ${sameLens(sql)}
       order by s.expires_on, s.id for update of s),
     shares as (
       select *, least(count, n - coalesce(sum(count) over (partition by asked order by expires_on, id rows between unbounded preceding and 1 preceding), 0)) as taken
       from candidates),
     moved as (
       insert into trial_movement (practice_id, trial_stock_id, kind, change, visit_id, moved_at, moved_by)
-      select ${practiceId}, h.id, 'putOn', -sum(h.taken), ${moved.visitId}, ${moved.at}, ${moved.by} from shares h where h.taken > 0 group by h.id)
+      select ${practiceId}, h.id, ${moved.kind ?? 'putOn'}, -sum(h.taken), ${moved.visitId}, ${moved.at}, ${moved.by} from shares h where h.taken > 0 group by h.id)
     select h.id, h.lens_id, h.lot, h.expires_on, h.asked, h.taken from shares h where h.taken > 0`;
   const left = rows.flatMap(({ asked, taken, ...trial }) => Array.from({ length: taken }, () => ({ asked, trial }))).sort(soonestFirst);
   return lensIds.map((lensId) => {
@@ -96,6 +110,21 @@ const soonestFirst = (a: { readonly trial: TakenTrial }, b: { readonly trial: Ta
 /** A lens that was not opened goes back where it was taken from. */
 export async function returnTrial(sql: Db, practiceId: string, trialStockId: string, moved: Moved & { readonly visitId: string }): Promise<void> {
   await moveTrials(sql, practiceId, [{ trialStockId, kind: 'putBack', change: 1, visitId: moved.visitId, note: null }], moved);
+}
+
+/** Trial lenses that were given home to bridge a gap did not go: they lie in their lot again. @param gone as the hand-over has them */
+export async function returnBridged(
+  sql: Db,
+  practiceId: string,
+  gone: { readonly visitId: string; readonly lot: string; readonly expiresOn: string; readonly count: number },
+  { at, by }: Moved,
+): Promise<void> {
+  await sql`
+    insert into trial_movement (practice_id, trial_stock_id, kind, change, visit_id, moved_at, moved_by)
+    select m.practice_id, m.trial_stock_id, 'putBack', -m.change, m.visit_id, ${at}, ${by}
+    from trial_movement m join trial_stock s on s.practice_id = m.practice_id and s.id = m.trial_stock_id
+    where m.practice_id = ${practiceId} and m.visit_id = ${gone.visitId} and m.kind = 'givenHome' and m.change = ${-gone.count}
+      and s.lot = ${gone.lot} and s.expires_on = ${gone.expiresOn} limit 1`;
 }
 
 /**

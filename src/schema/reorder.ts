@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { LOSS_REASONS, REORDER_OUTCOMES } from '../core';
+import { LOSS_REASONS, MOST_BRIDGED, REORDER_OUTCOMES } from '../core';
 import { dayText, optionalText, uuid } from './fields';
 import { packCount } from './order';
 
@@ -21,6 +21,23 @@ export const reorderForm = z
     note: optionalText(400),
   })
   .refine((form) => form.rightPacks + form.leftPacks > 0, { message: 'packsRequired', path: ['rightPacks'] });
+
+const bridged = z.number({ error: 'notANumber' }).int('wholeNumber').min(0, 'bridgeCount').max(MOST_BRIDGED, 'bridgeCount');
+/** Trial lenses of the lens worn that go home until its boxes come. */
+export const bridgeForm = z
+  .object({
+    wearerId: uuid,
+    prescriptionId: uuid,
+    right: bridged,
+    left: bridged,
+    noDanger: z.literal(true, { error: 'dangerNotAsked' }),
+    /** Name and birth date were asked of whoever takes them. */
+    identityAsked: z.literal(true, { error: 'identityNotAsked' }),
+  })
+  .refine((form) => form.right + form.left > 0, { message: 'bridgeCount', path: ['right'] });
+
+/** Trial lenses that did not go home after all: by the visit that kept them. */
+export const bridgeWithdrawalForm = z.object({ visitId: uuid, reason: z.string().trim().min(3, 'required').max(400, 'tooLong') });
 
 /** A call after which nothing is ordered. */
 export const reorderCallForm = z

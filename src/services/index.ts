@@ -58,6 +58,7 @@ import { liftRecall, openRecall, recordRecallCall } from './lotRecall/commands';
 import { readRecall, readRecalls } from './lotRecall/queries';
 import { orderTrials } from './order/trials';
 import { recordLoss, recordReorderCall, reorderLenses, withdrawLoss } from './reorder/commands';
+import { bridgeWithTrials, withdrawBridge } from './reorder/bridge';
 import { readReorder } from './reorder/queries';
 import { readDue } from './runway/queries';
 import { handOverBoxes, recordReceipt } from './order/receipts';
@@ -90,6 +91,8 @@ export const COMMANDS = {
   setOpeningHours,
   setClosedDay,
   reorderLenses,
+  bridgeWithTrials,
+  withdrawBridge,
   recordReorderCall,
   chooseContact,
   markMessage,

@@ -248,6 +248,8 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
     noDanger: true,
     sightSame: true,
   }),
+  bridgeWithTrials: () => ({ wearerId: ids.wearerId, prescriptionId: ids.prescriptionId, right: 1, left: 0, noDanger: true, identityAsked: true }),
+  withdrawBridge: () => ({ visitId: ids.visitId, reason: 'left here' }),
   recordReorderCall: () => ({ wearerId: ids.wearerId, outcome: 'message' }),
   readBox: () => ({ orderId: ids.orderId, gtin: '06291041500213' }),
   readReorder: () => ({ wearerId: ids.wearerId }),
@@ -349,7 +351,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(157);
+    expect(names).toHaveLength(159);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -35,6 +35,8 @@ import { useReorderWorking } from './useReorderWorking';
 
 const TriagePanel = lazy(() => import('../common/triage/TriagePanel').then((m) => ({ default: m.TriagePanel })));
 const LogLoss = lazy(() => import('./LogLoss').then((m) => ({ default: m.LogLoss })));
+const Bridge = lazy(() => import('./Bridge').then((m) => ({ default: m.Bridge })));
+const OldBoxes = lazy(() => import('../common/orderStory/OldBoxes').then((m) => ({ default: m.OldBoxes })));
 const EndCall = lazy(() => import('./EndCall').then((m) => ({ default: m.EndCall })));
 
 export interface ReorderProps {
@@ -106,9 +108,15 @@ function ReorderBody({ data }: ReorderProps) {
           <Runways page={page} />
           <div className="min-w-0">
             <Prescribed page={page} />
+            <Suspense fallback={null}>
+              <OldBoxes boxes={page.old} onDone={() => router.refresh()} />
+            </Suspense>
             {page.bar === null ? (
               <>
                 <Asked page={page} onRedEye={() => setPanel('redEye')} onSight={() => setPanel('sightChanged')} />
+                <Suspense fallback={null}>
+                  <Bridge page={page} onDone={() => router.refresh()} />
+                </Suspense>
                 <Offers page={page} />
                 <Supply page={page} />
               </>

@@ -1,6 +1,8 @@
 import { useRef, useState } from 'react';
 import {
   addDays,
+  bridgedOn,
+  bridgeOf,
   EYES,
   examinationBooked,
   eyeReorder,
@@ -8,6 +10,7 @@ import {
   inForce,
   isSameLens,
   offersOf,
+  oldBoxes,
   orderCost,
   provenance,
   reorderBar,
@@ -45,6 +48,11 @@ function useBoxes({ file, trade }: Data) {
   const source = { file, trade, today, marginDays: settings.reorderMarginDays };
   const of = (eye: Eye): EyeReorder | null => prescription && eyeReorder(source, prescription, eye);
   const eyes: Readonly<Record<Eye, EyeReorder | null>> = { right: of('right'), left: of('left') };
+  const wornLens = (eye: Eye): LensRow | null => {
+    const { worn } = provenance(file, eye);
+    return (worn && file.lenses[worn.lensId]) ?? null;
+  };
+  const gapOf = (eye: Eye) => eyes[eye] && bridgeOf(eyes[eye], wornLens(eye));
   const [typed, setTyped] = useState<Readonly<Partial<Record<Eye, string>>>>({});
   const usual = Math.min(...EYES.flatMap((eye) => eyes[eye]?.proposed ?? []));
   const textOf = (eye: Eye): string => typed[eye] ?? (eyes[eye] ? String(usual) : '');
@@ -71,10 +79,13 @@ function useBoxes({ file, trade }: Data) {
       const lens = eyes[eye]?.lens;
       return lens ? powerOf(lens) : '';
     },
+    bridged: bridgedOn(file, today),
+    bridges: { right: gapOf('right'), left: gapOf('left') },
+    /** Boxes of a power that is prescribed no more. */
+    old: prescription ? oldBoxes(file, prescription, today) : [],
     /** What is worn now where that is not the lens prescribed. */
     wornOther: (eye: Eye): LensRow | null => {
-      const { worn } = provenance(file, eye);
-      const lens = worn && file.lenses[worn.lensId];
+      const lens = wornLens(eye);
       const prescribed = eyes[eye]?.lens;
       return lens && prescribed && !isSameLens(lens, prescribed) ? lens : null;
     },
@@ -121,6 +132,7 @@ export function useReorder(data: Data, onDone: (orderId: string | null) => void)
     file: data.file,
     calls: data.calls,
     supplier: data.supplier,
+    trials: data.trials,
     deliveryAddress,
     setDeliveryAddress,
     asked,

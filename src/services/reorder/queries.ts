@@ -2,6 +2,7 @@ import 'server-only';
 import { supplierOf, type ReorderCall, type ReorderTrade, type Supplier, type WearerFile } from '../../core';
 import { listTrade } from '../../db/family';
 import { listSuppliers } from '../../db/supplier';
+import { countTrials } from '../../db/trialStock';
 import { listReorderCalls } from '../../db/reorderCall';
 import { notFound, ok, type Result } from '../../lib/outcome';
 import { reorderPageForm } from '../../schema/reorder';
@@ -20,6 +21,8 @@ export interface ReorderPage {
   /** What the families prescribed are sold in today, by code. */
   readonly trade: Readonly<Record<string, ReorderTrade>>;
   readonly calls: readonly ReorderCall[];
+  /** Trial lenses of the lenses prescribed that lie in the drawer and may be used, by lens. */
+  readonly trials: Readonly<Record<string, number>>;
   /** Who sells the lenses prescribed, of the right eye where they differ; null where nobody is named. */
   readonly supplier: Supplier | null;
 }
@@ -43,6 +46,8 @@ export const readReorder = defineQuery({
     const [first] = ids;
     const maker = first ? lenses[first]?.maker : undefined;
     const supplier = maker === undefined ? null : supplierOf(await listSuppliers(context.tx, context.caller.practiceId), maker);
-    return ok({ session: sessionContextOf(context), file, trade, calls, supplier });
+    const counted = await countTrials(context.tx, context.caller.practiceId, ids, context.today);
+    const trials = Object.fromEntries(counted.map((c) => [c.lensId, c.count]));
+    return ok({ session: sessionContextOf(context), file, trade, calls, trials, supplier });
   },
 });

@@ -60,6 +60,7 @@ import orderPage from './orderPage.messages.json';
 import suppliers from './suppliers.messages.json';
 import deskProblems from './deskProblems.messages.json';
 import recalls from './recalls.messages.json';
+import oldBoxes from './oldBoxes.messages.json';
 import outbox from './outbox.messages.json';
 import outboxProblems from './outboxProblems.messages.json';
 import coverage from './coverage.messages.json';
@@ -182,6 +183,7 @@ export const en = {
   orderPage,
   suppliers,
   recalls,
+  oldBoxes,
   outbox,
   coverage,
   figures,

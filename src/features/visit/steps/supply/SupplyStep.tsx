@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useRef, type RefObject } from 'react';
+import { lazy, Suspense, useRef, type RefObject } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
 import { mayOpenVisit } from '@/core';
@@ -25,12 +25,14 @@ import { SupplyRows } from './SupplyRows';
 import { useSupply, type Supply } from './useSupply';
 import { useSupplyWorking } from './useSupplyWorking';
 
+const OldBoxes = lazy(() => import('../../../common/orderStory/OldBoxes').then((m) => ({ default: m.OldBoxes })));
+
 /** Boxes for each eye, the order and what became of it, and the days they last to. */
 function SupplyStepBody() {
   const t = useTranslations('supply');
   const purposes = useTranslations('purposes');
   const words = useProblemWords();
-  const { record, problem } = useVisit();
+  const { record, problem, refresh } = useVisit();
   const supply = useSupply();
   const blocks = useSupplyWorking(supply);
   const form = useRef<HTMLFormElement>(null);
@@ -70,6 +72,13 @@ function SupplyStepBody() {
       ) : (
         <form ref={form} onSubmit={(event) => void supply.place(event)}>
           <SupplyRows supply={supply} prescription={prescription} />
+          {supply.old.length > 0 ? (
+            <div className="px-6">
+              <Suspense fallback={null}>
+                <OldBoxes boxes={supply.old} onDone={() => void refresh()} />
+              </Suspense>
+            </div>
+          ) : null}
           {problem?.kind === 'invalid' && problemAt(problem, 'rightPacks')?.code === 'packsRequired' ? (
             <p className="problem px-6 py-2">
               <StateMark state="stop" />

@@ -1,6 +1,6 @@
 import { useRef, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { boxesOf, EYES, eyeSupply, inForce, isAnswered, may, orderOf, type Eye, type EyeSupply, type Order } from '@/core';
+import { boxesOf, EYES, eyeSupply, inForce, isAnswered, may, oldBoxes, orderOf, type Eye, type EyeSupply, type Order } from '@/core';
 import { useDraft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
 import { useAwaited } from './useAwaited';
@@ -55,6 +55,8 @@ export function useSupply() {
     /** Every prescribed eye waits for an order: there is nothing to order now. */
     order: prescription && EYES.every((e) => !supplies[e] || waitsFor(e) !== null) ? (orders[0] ?? null) : null,
     supplies,
+    /** Boxes of a power that is prescribed no more. */
+    old: prescription ? oldBoxes(record, prescription, record.session.today) : [],
     typed,
     place,
     total: costOf(EYES.flatMap((e) => supplies[e] ?? [])),
