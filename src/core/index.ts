@@ -121,6 +121,7 @@ export * from './supply/bagLabel';
 export * from './supply/runOut';
 export * from './supply/runway';
 export * from './supply/pace';
+export * from './supply/trialLevel';
 export * from './supply/supplyPlan';
 export * from './supply/supplier';
 export * from './supply/shipmentFaults';

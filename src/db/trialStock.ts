@@ -13,13 +13,22 @@ export interface TrialStockRow extends LensSpec {
   readonly count: number;
   /** The lot is called back: none of it goes on an eye. */
   readonly recalled: boolean;
+  /** How many of the lens are kept at least; null where nobody said. */
+  readonly least: number | null;
 }
+
+/** What makes a lens the lens that it is, in whatever version of its family: of `l`, a lens, and `f`, its family. */
+export const lensKey = (sql: Db) => sql`concat_ws('|', f.code, l.sphere_d, l.cylinder_d, l.axis_deg, coalesce(l.add_band, ''), l.base_curve_mm, l.diameter_mm)`;
 
 /** Lots with lenses left, by family and power, soonest to expire first. */
 export function listTrialStock(sql: Db, practiceId: string) {
   return sql<TrialStockRow[]>`
+    with level as (
+      select distinct on (key) ${lensKey(sql)} as key, t.least from trial_level t join lens l on l.id = t.lens_id join lens_family_version f on f.id = l.family_version_id
+      where t.practice_id = ${practiceId} order by key, t.sequence desc)
     select s.id, s.lens_id, s.lot, s.expires_on, s.count, l.family_version_id, l.sphere_d, l.cylinder_d, l.axis_deg, l.add_band,
-      l.base_curve_mm, l.diameter_mm, f.code as family_code, f.name as family_name, lot_recalled(s.practice_id, s.lot, s.lens_id) as recalled
+      l.base_curve_mm, l.diameter_mm, f.code as family_code, f.name as family_name, lot_recalled(s.practice_id, s.lot, s.lens_id) as recalled,
+      (select v.least from level v where v.key = ${lensKey(sql)}) as least
     from trial_stock s join lens l on l.id = s.lens_id join lens_family_version f on f.id = l.family_version_id
     where s.practice_id = ${practiceId} and s.count > 0
     order by f.name, l.sphere_d desc, l.cylinder_d desc, l.axis_deg,

@@ -41,7 +41,9 @@ import { exportCatalogue, readFamily, readFamilies, readLibrary } from './family
 import { changeSetting } from './setting/commands';
 import { readSettings } from './setting/queries';
 import { countTrials, discardTrials, receiveTrials } from './trialStock/commands';
-import { readDrawer, readTrialMovements } from './trialStock/queries';
+import { endTrialLoan, lendTrials } from './trialStock/loans';
+import { exportRestock, readRestock, recordRestock, setTrialLevels } from './trialStock/levels';
+import { readDrawer, readTrialBox, readTrialMovements } from './trialStock/queries';
 import { addStaff, changeStaff, endStaff, resetPassword } from './staff/commands';
 import { readStaff } from './staff/queries';
 import { hastenOrder, placeOrder } from './order/commands';
@@ -113,6 +115,10 @@ export const COMMANDS = {
   recordReceipt,
   handOverBoxes,
   receiveTrials,
+  lendTrials,
+  endTrialLoan,
+  setTrialLevels,
+  recordRestock,
   discardTrials,
   countTrials,
   createWearer,
@@ -216,6 +222,9 @@ export const QUERIES = {
   readRooms,
   readDrawer,
   readTrialMovements,
+  readTrialBox,
+  readRestock,
+  exportRestock,
   readToday,
   searchWearers,
   readWearer,

@@ -5,6 +5,7 @@ import {
   drawerAgainst,
   type CoverageAsked,
   type CoverageFamily,
+  type CoverageLens,
   type CoverageNeeds,
   type CoveragePlan,
   type DrawerDifference,
@@ -19,6 +20,8 @@ export interface CoverageQuestion {
 }
 export interface CoverageAnswer {
   readonly plan: CoveragePlan;
+  /** The lenses of the plan, and how many of each. */
+  readonly keep: readonly { readonly lens: CoverageLens; readonly count: number }[];
   readonly buy: readonly DrawerDifference[];
   readonly retire: readonly DrawerDifference[];
 }
@@ -52,7 +55,8 @@ const api = {
     going = true;
     const problem = await made(coverageProblemSteps(needs, families), (done) => told((done / Math.max(1, needs.length)) * 0.3));
     const plan = await made(coverageSteps(problem, asked), (share) => told(0.3 + share * 0.7));
-    return { plan, ...drawerAgainst(problem, plan, drawer) };
+    const keep = plan.keep.flatMap(({ lens, count }) => (problem.lenses[lens] ? [{ lens: problem.lenses[lens], count }] : []));
+    return { plan, keep, ...drawerAgainst(problem, plan, drawer) };
   },
 };
 export type CoverageApi = typeof api;

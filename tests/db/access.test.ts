@@ -20,6 +20,8 @@ let ids: {
   appointmentId: string;
   linkId: string;
   trialStockId: string;
+  loanId: string;
+  lensId: string;
   taskId: string;
   roomId: string;
 };
@@ -53,8 +55,14 @@ beforeAll(async () => {
   const record = await world.record(visitId);
   const [appointment] = await world.db.owner<{ id: string }[]>`select id from appointment limit 1`;
   const { importId = '' } = await world.must('recordImport', { fileName: 'a.csv', bytes: new TextEncoder().encode('x') }, world.callers.admin);
+  const [stock] = await world.db.owner<
+    { id: string; lensId: string }[]
+  >`select id, lens_id from trial_stock where practice_id = ${world.practiceId} and count > 1 limit 1`;
+  const { loanId = '' } = await world.must('lendTrials', { trialStockId: stock?.id, count: 1, lentTo: 'the branch' });
   ids = {
     importId,
+    loanId,
+    lensId: stock?.lensId ?? '',
     visitId,
     wearerId: record.wearer.id,
     onEye,
@@ -64,7 +72,7 @@ beforeAll(async () => {
     prescriptionId,
     staffId: world.callers.technician.personId,
     appointmentId: appointment?.id ?? '',
-    trialStockId: (await world.db.owner<{ id: string }[]>`select id from trial_stock where practice_id = ${world.practiceId} limit 1`)[0]?.id ?? '',
+    trialStockId: stock?.id ?? '',
     roomId: (await world.db.owner<{ id: string }[]>`select id from room where practice_id = ${world.practiceId} limit 1`)[0]?.id ?? '',
     taskId: String((await world.must('addTask', { kind: 'call', text: 'say hello', wearerId: null, dueOn: '2026-11-25', assignedTo: null })).taskId),
     linkId: String((await world.must('openWearerLink', { purpose: 'takeHome', subjectId: visitId })).linkId),
@@ -298,6 +306,13 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   handOverBoxes: () => ({ visitId: ids.visitId, version: 1, orderId: ids.orderId, receiptIds: [randomUUID()], identityAsked: true, experienceNote: 'x' }),
   readDrawer: () => ({}),
   readTrialMovements: () => ({ trialStockId: ids.trialStockId }),
+  readTrialBox: () => ({ gtin: '06291041500213' }),
+  readRestock: () => ({}),
+  exportRestock: () => ({}),
+  lendTrials: () => ({ trialStockId: ids.trialStockId, count: 1, lentTo: 'the branch' }),
+  endTrialLoan: () => ({ loanId: ids.loanId, returned: 0 }),
+  setTrialLevels: () => ({ levels: [{ lens, least: 1 }] }),
+  recordRestock: () => ({ lines: [{ lensId: ids.lensId, count: 1 }] }),
   receiveTrials: () => ({ lens, lot: 'A', expiresOn: '2028-01-01', count: 1, despiteReason: '' }),
   discardTrials: () => ({ trialStockId: ids.trialStockId, count: 1, why: 'expired' }),
   countTrials: () => ({ trialStockId: ids.trialStockId, seen: 0, counted: 1 }),
@@ -309,6 +324,9 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'changePractice',
   'readOrders',
   'readDue',
+  'readTrialBox',
+  'readRestock',
+  'exportRestock',
   'readFigures',
   'readCoverage',
   'readOutbox',
@@ -351,7 +369,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(159);
+    expect(names).toHaveLength(166);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -14,6 +14,10 @@ export async function stockFaults(sql: Sql): Promise<readonly string[]> {
       where h.lens_count <> r.packs * l.pack_size or h.lot <> r.lot or h.eye <> l.eye`,
     'a drawer whose counts are not its movements': `
       select s.id from trial_stock s left join trial_movement m on m.trial_stock_id = s.id group by s.id, s.count having s.count <> coalesce(sum(m.change), 0)`,
+    'lenses lent, or back, that are no movement': `
+      select s.id from trial_stock s left join trial_movement m on m.trial_stock_id = s.id and m.kind in ('lent', 'lentBack') group by s.id
+      having coalesce(sum(m.change), 0) <> coalesce((select sum(coalesce(e.returned, 0) - o.count) from trial_loan o left join trial_loan_end e on e.loan_id = o.id
+        where o.trial_stock_id = s.id), 0)`,
     'an order closed though boxes are missing': `
       select o.id from lens_order o where not exists (select 1 from order_open w where w.order_id = o.id)
         and not exists (select 1 from order_event e where e.order_id = o.id and e.state in ('refused', 'cancelled'))

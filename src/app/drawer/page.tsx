@@ -11,7 +11,7 @@ export default async function Page() {
   if (!page.ok) return <Refused problem={page.error} />;
   return (
     <AppShell session={page.value.session}>
-      <Drawer stock={page.value.stock} libraryTag={page.value.libraryTag} />
+      <Drawer stock={page.value.stock} loans={page.value.loans} libraryTag={page.value.libraryTag} />
     </AppShell>
   );
 }

@@ -2,7 +2,7 @@ import { addDays } from '../calendar/dates';
 import type { IsoDate } from '../units';
 
 /** Why a trial lens came or went. `opening`: what was in the drawer before movements were kept. */
-export const TRIAL_MOVEMENTS = ['opening', 'received', 'putOn', 'putBack', 'counted', 'thrownAway', 'givenHome'] as const;
+export const TRIAL_MOVEMENTS = ['opening', 'received', 'putOn', 'putBack', 'counted', 'thrownAway', 'givenHome', 'lent', 'lentBack'] as const;
 export type TrialMovementKind = (typeof TRIAL_MOVEMENTS)[number];
 
 /** Why a trial lens is thrown away. */

@@ -9,6 +9,7 @@ import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
 import { AppPage } from '../common/AppPage';
+import { KeepPlan } from './KeepPlan';
 import { MOST_DEPTH, MOST_LENSES, useCoverage, type CoverageData } from './useCoverage';
 
 const CoverageChart = lazy(() => import('./CoverageChart').then((m) => ({ default: m.CoverageChart })));
@@ -105,6 +106,7 @@ function CoverageBody({ data }: { readonly data: CoverageData }) {
                 wearersLabel={t('axisWearers')}
               />
             </Suspense>
+            <KeepPlan answer={answer} families={data.families} />
             <div className="grid grid-cols-1 wide:grid-cols-2 gap-8 pt-4">
               <Differences title={t('buy')} none={t('nothingToBuy')} rows={answer.buy} nameOf={nameOf} />
               <Differences title={t('retire')} none={t('nothingToRetire')} rows={answer.retire} nameOf={nameOf} />

@@ -9,6 +9,7 @@ import drawerWords from '@/i18n/messages/en/drawer.messages.json';
 import drawerProblems from '@/i18n/messages/en/drawerProblems.messages.json';
 import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
 import { withWords } from '@/i18n/withWords';
+import type { DrawerPage as Page } from '@/services/trialStock/queries';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { KeyCap } from '@/ui/marks';
@@ -16,6 +17,7 @@ import { AppPage } from '../common/AppPage';
 import { useKey } from '../common/keys';
 import { useServer } from '../common/ServerProvider';
 import { ExpiredLots } from './ExpiredLots';
+import { Loans } from './Loans';
 import { LotTable } from './LotTable';
 import { figuresOf, lotsFound, type Lot } from './model';
 
@@ -29,7 +31,7 @@ const focusOn = (id: string) => (event: KeyboardEvent) => {
 };
 
 /** The practice's trial lenses: what is there, what is past its day, what came in. */
-function DrawerPage({ stock, libraryTag }: { readonly stock: readonly Lot[]; readonly libraryTag: string }) {
+function DrawerPage({ stock, loans, libraryTag }: Pick<Page, 'loans' | 'libraryTag'> & { readonly stock: readonly Lot[] }) {
   const t = useTranslations('drawer');
   const { session } = useServer();
   const [search, setSearch] = useState('');
@@ -56,6 +58,9 @@ function DrawerPage({ stock, libraryTag }: { readonly stock: readonly Lot[]; rea
               <KeyCap>{'N'}</KeyCap> {t('keyReceive')}
             </span>
           </div>
+          <Link className="btn" href="/drawer/order" prefetch={false}>
+            {t('toOrder')}
+          </Link>
           <Link className="btn" href="/drawer/plan" prefetch={false}>
             {t('plan')}
           </Link>
@@ -73,6 +78,7 @@ function DrawerPage({ stock, libraryTag }: { readonly stock: readonly Lot[]; rea
         </div>
       </div>
       <ExpiredLots lots={expired} />
+      <Loans loans={loans} />
       {stock.length === 0 ? <p className="p-6">{t('empty')}</p> : <LotTable lots={lotsFound(stock, later)} search={later} onLot={setLot} />}
       {lot ? <LotPanel lot={stock.find((s) => s.id === lot.id) ?? { ...lot, count: 0 }} onClose={() => setLot(null)} /> : null}
       {listing ? <ListPanel of="trials" onTaken={() => router.refresh()} onClose={() => setListing(false)} /> : null}

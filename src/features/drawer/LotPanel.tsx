@@ -10,10 +10,9 @@ import { Segment } from '@/ui/Segment';
 import type { ServiceOutput } from '../common/server';
 import { useServer } from '../common/ServerProvider';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
-import { powerOfLot, type Lot } from './model';
+import { LendForm, LevelForm } from './LotForms';
+import { numberOf, powerOfLot, type Lot } from './model';
 import { useDrawerCommand } from './useDrawerCommand';
-
-const numberOf = (text: string): number => (/^\d+$/.test(text.trim()) ? Number(text.trim()) : -1);
 
 /** One lot: thrown away, counted, and what came and went of it. */
 export function LotPanel({ lot, onClose }: { readonly lot: Lot; readonly onClose: () => void }) {
@@ -59,6 +58,8 @@ export function LotPanel({ lot, onClose }: { readonly lot: Lot; readonly onClose
         </Button>
       </form>
       {problem && problem.kind !== 'invalid' ? <ProblemLine>{problem.kind === 'conflict' ? t('changed') : refusal(problem)}</ProblemLine> : null}
+      {lot.count > 0 ? <LendForm lot={lot} /> : null}
+      <LevelForm lot={lot} />
       <Movements key={lot.count} trialStockId={lot.id} />
       <div className="flex justify-end mt-3">
         <Button onClick={onClose}>{t('close')}</Button>

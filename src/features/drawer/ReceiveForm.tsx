@@ -10,7 +10,8 @@ import { useLibrary } from '../common/library';
 import { PowerField } from '../common/PowerField';
 import { useServer } from '../common/ServerProvider';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
-import { EMPTY_RECEIPT, receiptOf, variantsFor, type TypedReceipt } from './model';
+import { EMPTY_RECEIPT, receiptOf, typedFrom, variantsFor, type TypedReceipt } from './model';
+import { ScanTrial } from './ScanTrial';
 import { useDrawerCommand } from './useDrawerCommand';
 
 /** Trial lenses that came: a family, a power, what stands on the blister. Family and day stay for the next one. */
@@ -57,6 +58,7 @@ export function ReceiveForm({ libraryTag }: { readonly libraryTag: string }) {
   return (
     <form ref={form} onSubmit={(event) => void submit(event)} className="flex flex-col gap-2" data-testid="receive">
       <h2>{t('receiveTitle')}</h2>
+      <ScanTrial onScanned={(scanned) => setTyped(typedFrom(scanned, typed, library?.families ?? []))} />
       <label className="field block">
         <span className="field-label">{t('chooseFamily')}</span>
         <select id="receive-family" className="choice w-full" value={typed.family} onChange={(event) => set({ family: event.target.value, variant: 0 })}>
@@ -118,6 +120,14 @@ export function ReceiveForm({ libraryTag }: { readonly libraryTag: string }) {
         mono
         autoComplete="off"
       />
+      {at('gtin', 'gtin') ? (
+        <div>
+          <ProblemLine>{at('gtin', 'gtin')}</ProblemLine>
+          <Button look="quiet" onClick={() => set({ gtin: null })}>
+            {t('withoutCode')}
+          </Button>
+        </div>
+      ) : null}
       {problem && problem.kind !== 'invalid' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
       <Button look="act" type="submit" disabled={busy}>
         {t('receive')}

@@ -1,5 +1,6 @@
 import { expiryState, formatRefraction, parseRefraction, variantsMade, type LensVariant } from '@/core';
 import type { Library } from '@/services/family/queries';
+import type { ScannedTrial } from './ScanTrial';
 import type { DrawerPage } from '@/services/trialStock/queries';
 
 /** View logic of the trial drawer, without React. */
@@ -9,6 +10,15 @@ export type Family = Library['families'][number];
 export const powerOfLot = (lot: Lot): string => formatRefraction({ sphere: lot.sphereD, cylinder: lot.cylinderD, axis: lot.axisDeg });
 
 const plain = (text: string): string => text.toLocaleLowerCase('en').replaceAll('−', '-').replaceAll('×', 'x');
+
+/** A whole number as typed; what is none is refused at its field. */
+export const numberOf = (text: string): number => (/^\d+$/.test(text.trim()) ? Number(text.trim()) : -1);
+
+/** The lens of a lot as a command names it; null of one without curve and diameter. */
+export const specOf = ({ familyVersionId, sphereD, cylinderD, axisDeg, addBand, baseCurveMm, diameterMm }: Lot) =>
+  baseCurveMm === null || diameterMm === null
+    ? null
+    : { familyId: familyVersionId, sphere: sphereD, cylinder: cylinderD, axis: axisDeg, add: addBand, baseCurve: baseCurveMm, diameter: diameterMm };
 
 /** Lots by words in any order: of the family, the power or the lot. */
 export function lotsFound(stock: readonly Lot[], search: string): readonly Lot[] {
@@ -42,8 +52,10 @@ export interface TypedReceipt {
   readonly expiresOn: string;
   readonly count: string;
   readonly despiteReason: string;
+  /** The code that was scanned. */
+  readonly gtin: string | null;
 }
-export const EMPTY_RECEIPT: TypedReceipt = { family: '', power: '', variant: 0, lot: '', expiresOn: '', count: '1', despiteReason: '' };
+export const EMPTY_RECEIPT: TypedReceipt = { family: '', power: '', variant: 0, lot: '', expiresOn: '', count: '1', despiteReason: '', gtin: null };
 
 /** What a typed power is made in, in a family; none while it cannot be read. */
 export function variantsFor(family: Family | null, power: string): readonly LensVariant[] {
@@ -51,6 +63,17 @@ export function variantsFor(family: Family | null, power: string): readonly Lens
   if (!family || !read.ok) return [];
   const { sphere, cylinder, axis } = read.value;
   return variantsMade({ sphere, cylinder, axis: cylinder === 0 ? 180 : axis }, family);
+}
+
+/** What a scanned pack fills in: its lens where it is known, else only what stands on it. */
+export function typedFrom(scanned: ScannedTrial, typed: TypedReceipt, families: readonly Family[]): TypedReceipt {
+  const { lens, gtin } = scanned;
+  const said = { ...typed, gtin, lot: scanned.lot ?? typed.lot, expiresOn: scanned.expiresOn ?? typed.expiresOn };
+  if (lens === null) return { ...said, power: '', variant: 0 };
+  const power = formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg });
+  const variants = variantsFor(families.find((f) => f.code === lens.familyCode) ?? null, power);
+  const variant = variants.findIndex((v) => v.baseCurve === lens.baseCurveMm && v.diameter === lens.diameterMm && (v.add ?? null) === lens.addBand);
+  return { ...said, family: lens.familyCode, power, variant: Math.max(0, variant) };
 }
 
 /** The command's input, or which field stops it with which code. */
@@ -71,6 +94,7 @@ export function receiptOf(typed: TypedReceipt, family: Family | null) {
       expiresOn: typed.expiresOn,
       count,
       despiteReason: typed.despiteReason,
+      gtin: typed.gtin,
     },
   } as const;
 }

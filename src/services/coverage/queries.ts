@@ -17,7 +17,7 @@ const KERATOMETER = 337.5;
 export interface CoveragePage {
   readonly session: SessionContext;
   readonly needs: readonly CoverageNeeds[];
-  readonly families: readonly (CoverageFamily & { readonly maker: string })[];
+  readonly families: readonly (CoverageFamily & { readonly id: string; readonly maker: string })[];
   readonly drawer: readonly DrawerCount[];
 }
 
@@ -54,7 +54,7 @@ export const readCoverage = defineQuery({
     return ok({
       session: sessionContextOf(context),
       needs: needsOf(rows),
-      families: families.map(({ code, name, maker, geometry, blocks }) => ({ code, name, maker, geometry, blocks })),
+      families: families.map(({ id, code, name, maker, geometry, blocks }) => ({ id, code, name, maker, geometry, blocks })),
       drawer: await listDrawer(tx, caller.practiceId, today),
     });
   },

@@ -1,11 +1,24 @@
 import 'server-only';
-import { expiryState } from '../../core';
+import { expiryState, formatRefraction, isSameLens, type LensRow } from '../../core';
+import { listLenses } from '../../db/lens';
+import { insertPackageCodes, listPackageCodes, type NewPackageCode } from '../../db/packageCode';
 import { listOtherDays, lockTrialStock, moveTrials, receiveTrials as insertReceived } from '../../db/trialStock';
 import { must } from '../../lib/assert';
-import { err, invalid, notFound, ok } from '../../lib/outcome';
+import { err, invalid, notFound, ok, type Result } from '../../lib/outcome';
 import { countTrialsForm, discardTrialsForm, receiveTrialsForm } from '../../schema/trialStock';
-import { defineCommand } from '../define';
+import { defineCommand, type Context } from '../define';
 import { makeableLenses } from '../lensOnEye/makeableLens';
+
+/** What a scanned code teaches: nothing where it is known; refused where it means another lens. */
+async function codeToLearn({ tx, caller, newId }: Context, gtin: string | null, lensId: string): Promise<Result<readonly NewPackageCode[]>> {
+  if (gtin === null) return ok([]);
+  const [known] = await listPackageCodes(tx, caller.practiceId, [gtin]);
+  if (!known) return ok([{ id: newId(), gtin, lensId, reason: null }]);
+  const [lens] = await listLenses(tx, caller.practiceId, [lensId]);
+  return lens && isSameLens(known, lens) ? ok([]) : invalid('gtin', 'codeOfOtherLens', { family: known.familyName, power: powerOf(known) });
+}
+const powerOf = ({ sphereD, cylinderD, axisDeg, addBand }: LensRow): string =>
+  [formatRefraction({ sphere: sphereD, cylinder: cylinderD, axis: axisDeg }), addBand].filter(Boolean).join(' ');
 
 export const receiveTrials = defineCommand({
   name: 'receiveTrials',
@@ -21,6 +34,9 @@ export const receiveTrials = defineCommand({
     const [other] = form.despiteReason === null ? await listOtherDays(tx, caller.practiceId, [received]) : [];
     // One lot has one day: one of the two was misread.
     if (other) return invalid('expiresOn', 'lotOtherDay', { lot: form.lot, other: other.expiresOn });
+    const code = await codeToLearn(context, form.gtin, received.lensId);
+    if (!code.ok) return code;
+    await insertPackageCodes(tx, caller.practiceId, code.value, { at: now, by: caller.personId });
     await insertReceived(tx, caller.practiceId, [received], { at: now, by: caller.personId, note: form.despiteReason }, newId);
     return ok(null);
   },

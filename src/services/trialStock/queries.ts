@@ -1,8 +1,11 @@
 import 'server-only';
+import type { LensRow } from '../../core';
+import { listPackageCodes } from '../../db/packageCode';
+import { listLoans, type TrialLoan } from '../../db/trialLoan';
 import { listTrialMovements, listTrialStock, type TrialMovementRow, type TrialStockRow } from '../../db/trialStock';
-import { notFound, ok } from '../../lib/outcome';
+import { notFound, ok, type Result } from '../../lib/outcome';
 import { emptyForm } from '../../schema/fields';
-import { trialMovementsForm } from '../../schema/trialStock';
+import { trialBoxForm, trialMovementsForm } from '../../schema/trialStock';
 import { defineQuery, libraryTag } from '../define';
 import { sessionContextOf, type SessionContext } from '../sessionContext';
 
@@ -12,6 +15,8 @@ export interface DrawerPage {
   readonly libraryTag: string;
   /** Lots with lenses left, by family and power. */
   readonly stock: readonly TrialStockRow[];
+  /** Lenses that somebody else has. */
+  readonly loans: readonly TrialLoan[];
 }
 
 export const readDrawer = defineQuery({
@@ -24,8 +29,24 @@ export const readDrawer = defineQuery({
       session: sessionContextOf(context),
       libraryTag: libraryTag(context),
       stock: await listTrialStock(context.tx, context.caller.practiceId),
+      loans: await listLoans(context.tx, context.caller.practiceId),
     };
     return ok(page);
+  },
+});
+
+/** The lens that a scanned code names; null where it was never learned. */
+export const readTrialBox = defineQuery({
+  name: 'readTrialBox',
+  right: 'stock',
+  audited: false,
+  input: trialBoxForm,
+  about: () => null,
+  run: async ({ tx, caller }, { gtin }): Promise<Result<{ readonly lens: LensRow | null }>> => {
+    const [known] = await listPackageCodes(tx, caller.practiceId, [gtin]);
+    if (!known) return ok({ lens: null });
+    const { gtin: _gtin, ...lens } = known;
+    return ok({ lens });
   },
 });
 

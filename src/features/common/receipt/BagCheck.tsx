@@ -1,14 +1,13 @@
 'use client';
-import { useRef, useState, type KeyboardEvent } from 'react';
+import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { Eye } from '@/core';
-import { SEPARATOR } from '@/formats/gs1/elementString';
 import { Button } from '@/ui/Button';
-import { Field } from '@/ui/Field';
 import { EyeBadge, Stated } from '@/ui/marks';
 import { useEyeWords } from '../eyeWords';
 import { useServer } from '../ServerProvider';
 import type { ServiceOutput } from '../server';
+import { ScanField } from './ScanField';
 
 type Said = ServiceOutput<'readBag'> | { readonly kind: 'away' } | { readonly kind: 'otherEye'; readonly eye: Eye; readonly bag: Eye };
 
@@ -25,13 +24,11 @@ export function BagCheck({
   const t = useTranslations('supply.bag');
   const eyeWords = useEyeWords();
   const { look } = useServer();
-  const [text, setText] = useState('');
   const [said, setSaid] = useState<Said | null>(null);
   // A box that does not belong lies in the bag, until the right one is scanned or somebody says that it is out.
   const [wrong, setWrong] = useState(false);
   // The bag whose label was scanned last: boxes after it lie in it.
   const bag = useRef<Eye | null>(null);
-  const queue = useRef<Promise<void>>(Promise.resolve());
   const hold = (is: boolean): void => {
     setWrong(is);
     onWrong(is);
@@ -50,18 +47,6 @@ export function BagCheck({
       onSeen(is.receiptIds);
     }
   };
-  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>): void => {
-    // A scanner that is a keyboard sends its separator as Ctrl ].
-    if (event.ctrlKey && event.key === ']') {
-      event.preventDefault();
-      setText((typed) => typed + SEPARATOR);
-    }
-    if (event.key !== 'Enter') return;
-    event.preventDefault();
-    const scanned = event.currentTarget.value;
-    setText('');
-    if (scanned.trim() !== '') queue.current = queue.current.then(() => read(scanned));
-  };
   const clear = (): void => {
     setSaid(null);
     hold(false);
@@ -76,7 +61,7 @@ export function BagCheck({
   };
   return (
     <div data-testid="bag-check" className="max-w-[520px]">
-      <Field label={t('scan')} value={text} onValue={setText} onKeyDown={onKeyDown} hint={t('hint')} autoComplete="off" spellCheck={false} />
+      <ScanField label={t('scan')} hint={t('hint')} onScan={read} />
       <div role="status" aria-live="polite" className="min-h-6">
         {said === null ? null : (
           <Stated state={said.kind === 'here' ? 'ok' : said.kind === 'away' ? 'watch' : 'stop'}>

@@ -1,15 +1,15 @@
 'use client';
-import { useRef, useState, type KeyboardEvent } from 'react';
+import { useRef, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { formatRefraction, type Eye } from '@/core';
-import { readBoxCode, SEPARATOR, type BoxCode, type BoxCodeFault } from '@/formats/gs1/elementString';
+import { readBoxCode, type BoxCode, type BoxCodeFault } from '@/formats/gs1/elementString';
 import { Button } from '@/ui/Button';
-import { Field } from '@/ui/Field';
 import { EyeBadge, Stated } from '@/ui/marks';
 import { useEyeWords } from '../eyeWords';
 import { useServer } from '../ServerProvider';
 import type { ServiceOutput } from '../server';
 import type { AwaitedBoxes } from './ReceiptForm';
+import { ScanField } from './ScanField';
 
 /** What a box says that can be received. */
 export interface ReadBox extends BoxCode {
@@ -41,9 +41,7 @@ interface ScanProps {
 export function ScanBox({ orderId, lines, leftOf, take, first }: ScanProps) {
   const t = useTranslations('receipt');
   const { look, session } = useServer();
-  const [text, setText] = useState('');
   const [said, setSaid] = useState<Said | null>(null);
-  const queue = useRef<Promise<void>>(Promise.resolve());
   // What codes name, as far as it was asked, or said here.
   const known = useRef(new Map<string, Named>());
   const give = (eye: Eye, box: ReadBox): void => {
@@ -78,31 +76,9 @@ export function ScanBox({ orderId, lines, leftOf, take, first }: ScanProps) {
     if (eye === undefined) return setSaid({ kind: 'other', named });
     give(eye, box);
   };
-  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>): void => {
-    // A scanner that is a keyboard sends its separator as Ctrl ].
-    if (event.ctrlKey && event.key === ']') {
-      event.preventDefault();
-      setText((typed) => typed + SEPARATOR);
-    }
-    if (event.key !== 'Enter') return;
-    event.preventDefault();
-    const scanned = event.currentTarget.value;
-    setText('');
-    // Faster than the server answers, they are looked up one after another.
-    if (scanned.trim() !== '') queue.current = queue.current.then(() => read(scanned));
-  };
   return (
     <div className="pb-2" data-testid="scan">
-      <Field
-        label={t('scan')}
-        value={text}
-        onValue={setText}
-        onKeyDown={onKeyDown}
-        hint={t('scanHint')}
-        autoFocus={first}
-        autoComplete="off"
-        spellCheck={false}
-      />
+      <ScanField label={t('scan')} hint={t('scanHint')} autoFocus={first} onScan={read} />
       <div role="status" aria-live="polite" className="min-h-6">
         <SaidOf said={said} lines={lines} onChoose={choose} />
       </div>

@@ -61,6 +61,7 @@ import suppliers from './suppliers.messages.json';
 import deskProblems from './deskProblems.messages.json';
 import recalls from './recalls.messages.json';
 import oldBoxes from './oldBoxes.messages.json';
+import restock from './restock.messages.json';
 import outbox from './outbox.messages.json';
 import outboxProblems from './outboxProblems.messages.json';
 import coverage from './coverage.messages.json';
@@ -184,6 +185,7 @@ export const en = {
   suppliers,
   recalls,
   oldBoxes,
+  restock,
   outbox,
   coverage,
   figures,
