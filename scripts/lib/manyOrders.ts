@@ -86,11 +86,12 @@ export async function addOrders(owner: Sql, appUrl: string, deps: Deps, of: { re
       const columns = await owner<{ name: string }[]>`
         select column_name as name from information_schema.columns where table_schema = 'public' and table_name = ${table} and is_identity = 'NO' and is_generated = 'NEVER' order by ordinal_position`;
       const list = columns.map((c) => `"${c.name}"`).join(', ');
+      // The offset keeps each row from being made anew for every column of it.
       await owner.unsafe(`
         insert into ${table} (${list}) select ${columns.map((c) => `(made.r)."${c.name}"`).join(', ')} from (
           select jsonb_populate_record(null::${table}, to_jsonb(t) || jsonb_build_object(${change})) as r
           from wearer w cross join generate_series(1, ${each ? ORDERS_EACH : 1}) k cross join ${table} t
-          where w.record_number >= ${of.from} and ${where} ${each ? late : ''}) made`);
+          where w.record_number >= ${of.from} and ${where} ${each ? late : ''} offset 0) made`);
     }
     await owner.unsafe(`
       insert into order_open (practice_id, order_id) select o.practice_id, o.id from lens_order o join wearer w on w.id = o.wearer_id

@@ -119,8 +119,8 @@ export { SENTENCES };
 /** Blinks at one place, as many as a verdict asks. */
 export const blinksAt = (rotationLeft: number, count = 3) => Array.from({ length: count }, () => ({ rotationLeft }));
 
-/** Turnstones of −2.00 and −2.25 signed for a visit whose powers were recorded, for a year; the prescription. */
-export async function signPair(world: World, visitId: string): Promise<string> {
+/** Turnstones of −2.00 and −2.25 signed for a visit whose powers were recorded; the prescription. */
+export async function signPair(world: World, visitId: string, expiresOn = '2027-11-24'): Promise<string> {
   const lens = await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2);
   const { prescriptionId } = await world.must('sign', {
     visitId,
@@ -128,7 +128,7 @@ export async function signPair(world: World, visitId: string): Promise<string> {
     password: 'plain-sight',
     right: { mode: 'final', lens, triedLensOnEyeId: null },
     left: { mode: 'final', lens: { ...lens, sphere: -2.25 }, triedLensOnEyeId: null },
-    expiresOn: '2027-11-24',
+    expiresOn,
     waitNote: 'x y',
     daysPerWeek: 7,
     overrides: SENTENCES,
