@@ -1,43 +1,14 @@
-import { checkDigit } from '../../src/core';
-import { SENTENCES } from '../support/sentences';
-import { command, expect, newVisit, readRecord, signIn, test } from './site';
+import { boxCode, prescribed } from './prescribed';
+import { command, expect, signIn, test } from './site';
 
 test.use({ file: 'reorder' });
-
-interface Known {
-  readonly families: readonly { readonly id: string; readonly code: string }[];
-}
-
-/** Monthly spheres signed for a year, and nobody's any more: the visit is closed. */
-async function prescribed(page: Parameters<typeof command>[0], name: string): Promise<string> {
-  const visit = await newVisit(page, 'firstFit', { name, birthDate: '1988-04-02' });
-  const visitId = visit.split('/').pop() ?? '';
-  await command(page, 'recordRefraction', { visitId, version: 1, right: '-3.00', left: '-2.75', vertexMm: 12 });
-  const { families, wearer } = await readRecord<Known>(page, visitId);
-  const family = families.find((f) => f.code === 'turnstone-30');
-  const lens = (sphere: number) => ({ familyId: family?.id, sphere, cylinder: 0, axis: 180, add: null, baseCurve: 8.4, diameter: 14.2 });
-  await command(page, 'sign', {
-    visitId,
-    version: 2,
-    password: 'plain-sight',
-    right: { mode: 'final', lens: lens(-3), triedLensOnEyeId: null },
-    left: { mode: 'final', lens: lens(-2.75), triedLensOnEyeId: null },
-    expiresOn: '2027-11-24',
-    waitNote: 'worn for years',
-    daysPerWeek: 7,
-    overrides: SENTENCES,
-  });
-  const { visit: now } = await readRecord<Known>(page, visitId);
-  await command(page, 'closeVisit', { visitId, version: now.version });
-  return wearer.id;
-}
 
 test('a telephone reorder: found by two letters, asked, told, ordered by a coordinator in a few presses; and what a call without an order leaves', async ({
   page,
   site,
 }) => {
   await signIn(page);
-  const wearerId = await prescribed(page, 'Zennor Quickfall');
+  const { wearerId } = await prescribed(page, 'Zennor Quickfall');
   await page.context().clearCookies();
   await signIn(page, 'renny');
   await page.goto('/wearers');
@@ -99,14 +70,9 @@ test('a telephone reorder: found by two letters, asked, told, ordered by a coord
 });
 
 /** The code of a box, as people write it. */
-const boxCode = (item: number, serial: string, lot = 'A1'): string => {
-  const digits = `0629104${String(item).padStart(6, '0')}`;
-  return `(01)${digits}${checkDigit(digits)}(17)290300(10)${lot}(21)${serial}`;
-};
-
 test('boxes are received by their codes: each goes to its own eye, and what does not belong is said', async ({ page, site }) => {
   await signIn(page);
-  const wearerId = await prescribed(page, 'Tamsyn Quillfeather');
+  const { wearerId } = await prescribed(page, 'Tamsyn Quillfeather');
   const [signed] = await site.db.owner<{ id: string }[]>`select id from prescription where wearer_id = ${wearerId}`;
   const order = { wearerId, requestKey: crypto.randomUUID(), prescriptionId: signed?.id, rightPacks: 1, leftPacks: 2 };
   await command(page, 'reorderLenses', { ...order, noDanger: true, sightSame: true, pastExpiryNote: '', note: '' });

@@ -1,37 +1,10 @@
 import type { Page } from '@playwright/test';
-import { bagCode, checkDigit, type Eye } from '../../src/core';
-import { SENTENCES } from '../support/sentences';
-import { alive, command, expect, newVisit, readRecord, signIn, test, type TestSite } from './site';
+import { bagCode, type Eye } from '../../src/core';
+import { boxCode, prescribed } from './prescribed';
+import { alive, command, expect, signIn, test, type TestSite } from './site';
 
 test.use({ file: 'supply' });
 
-interface Known {
-  readonly families: readonly { readonly id: string; readonly code: string }[];
-}
-
-/** Monthly spheres signed for a year; the visit is closed. */
-async function prescribed(page: Page, name: string): Promise<{ wearerId: string; prescriptionId: string }> {
-  const visit = await newVisit(page, 'firstFit', { name, birthDate: '1988-04-02' });
-  const visitId = visit.split('/').pop() ?? '';
-  await command(page, 'recordRefraction', { visitId, version: 1, right: '-3.00', left: '-2.75', vertexMm: 12 });
-  const { families, wearer } = await readRecord<Known>(page, visitId);
-  const family = families.find((f) => f.code === 'turnstone-30');
-  const lens = (sphere: number) => ({ familyId: family?.id, sphere, cylinder: 0, axis: 180, add: null, baseCurve: 8.4, diameter: 14.2 });
-  const { prescriptionId } = await command(page, 'sign', {
-    visitId,
-    version: 2,
-    password: 'plain-sight',
-    right: { mode: 'final', lens: lens(-3), triedLensOnEyeId: null },
-    left: { mode: 'final', lens: lens(-2.75), triedLensOnEyeId: null },
-    expiresOn: '2027-11-24',
-    waitNote: 'worn for years',
-    daysPerWeek: 7,
-    overrides: SENTENCES,
-  });
-  const { visit: now } = await readRecord<Known>(page, visitId);
-  await command(page, 'closeVisit', { visitId, version: now.version });
-  return { wearerId: wearer.id, prescriptionId: prescriptionId ?? '' };
-}
 const ask = (page: Page, of: { wearerId: string; prescriptionId: string }, packs: number) =>
   command(page, 'reorderLenses', {
     ...of,
@@ -47,10 +20,6 @@ const ship = async (site: TestSite, orderId: string, packs: Partial<Record<Eye, 
   const [row] = await site.db.owner<{ number: number }[]>`select number from lens_order where id = ${orderId}`;
   const answer = await fetch(`${site.supplierUrl}/harbour/ship`, { method: 'PUT', body: JSON.stringify({ order: row?.number, packs }) });
   expect(await answer.json()).toEqual({ packs: (packs.right ?? 0) + (packs.left ?? 0) });
-};
-const boxCode = (item: number, serial: string, lot: string): string => {
-  const digits = `0629104${String(item).padStart(6, '0')}`;
-  return `(01)${digits}${checkDigit(digits)}(17)290300(10)${lot}(21)${serial}`;
 };
 /** Scans on a page where a field waits for it. */
 const scanner = (page: Page, label: string) => async (code: string) => {

@@ -37,7 +37,7 @@ export function SupplierForm({ supplier, onClose, onDone }: Of) {
     return found ? words(found.code, found.data) : null;
   };
   const field = (name: keyof typeof typed) => ({ value: typed[name], onValue: (value: string) => setTyped({ ...typed, [name]: value }) });
-  const submit = (event: FormEvent): void => {
+  const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     const { minimum, makers, endpoint, ...rest } = typed;
     const names = makers
@@ -46,11 +46,13 @@ export function SupplierForm({ supplier, onClose, onDone }: Of) {
       .filter(Boolean);
     const money = /^\d{1,5}(\.\d{1,2})?$/.test(minimum.trim()) ? Math.round(Number(minimum) * 100) : NaN;
     const of = { id: supplier?.id ?? null, version: supplier?.version ?? 0 };
-    void send('saveSupplier', { ...of, ...rest, ...flags, makers: names, endpoint: endpoint.trim() === '' ? null : endpoint, minimumMinor: money });
+    const changed = { ...of, ...rest, ...flags, makers: names, endpoint: endpoint.trim() === '' ? null : endpoint, minimumMinor: money };
+    // Somebody else was quicker: what was typed stays, to be kept over what is there now.
+    if (await send('saveSupplier', changed)) onClose();
   };
   return (
     <Panel open wide onClose={onClose} title={supplier?.name ?? t('add')}>
-      <form onSubmit={submit} className="grid grid-cols-2 gap-x-4">
+      <form onSubmit={(event) => void submit(event)} className="grid grid-cols-2 gap-x-4">
         <Field label={t('name')} {...field('name')} problem={at('name')} autoFocus autoComplete="off" />
         <Field label={t('telephone')} {...field('telephone')} problem={at('telephone')} autoComplete="off" />
         <Field label={t('endpoint')} {...field('endpoint')} hint={t('endpointHint')} problem={at('endpoint')} autoComplete="off" />

@@ -19,29 +19,20 @@ import { SupplierForm } from './SupplierForm';
 function SuppliersPage({ suppliers }: { readonly suppliers: readonly Supplier[] }) {
   const t = useTranslations('suppliers');
   const router = useRouter();
-  const [open, setOpen] = useState<Supplier | 'new' | null>(null);
+  const [open, setOpen] = useState<string | null>(null);
   return (
     <AppPage place="settings" title={t('title')}>
       <section className="px-6 py-3 max-w-[820px]">
         <p className="label pb-2">{t('line')}</p>
         {suppliers.length === 0 ? <p className="py-2">{t('none')}</p> : null}
         {suppliers.map((supplier) => (
-          <SupplierLine key={supplier.id} supplier={supplier} onChange={() => setOpen(supplier)} />
+          <SupplierLine key={supplier.id} supplier={supplier} onChange={() => setOpen(supplier.id)} />
         ))}
         <Button className="mt-4" onClick={() => setOpen('new')}>
           {t('add')}
         </Button>
       </section>
-      {open ? (
-        <SupplierForm
-          supplier={open === 'new' ? null : open}
-          onClose={() => setOpen(null)}
-          onDone={() => {
-            setOpen(null);
-            router.refresh();
-          }}
-        />
-      ) : null}
+      {open ? <SupplierForm supplier={suppliers.find((s) => s.id === open) ?? null} onClose={() => setOpen(null)} onDone={() => router.refresh()} /> : null}
     </AppPage>
   );
 }
