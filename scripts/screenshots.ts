@@ -134,7 +134,6 @@ await page.waitForTimeout(500);
 await quiet();
 await page.getByTestId('choose-monthly-day').click();
 await page.getByLabel('Why not the recommendation?').fill('Dailies are out of reach. A month kept to thirty days; daily if still dry before hour 12.');
-await shot('kind');
 await press(/^Choose among/);
 await page.waitForURL('**/lens');
 await page.goto(`${visit}/lens`);
@@ -228,12 +227,17 @@ await shot('supply');
 await page.getByRole('link', { name: 'Nessa Quillby' }).click();
 await page.getByTestId('worn-right').waitFor();
 await shot('wearer');
+const nessa = new URL(page.url()).pathname;
+await page.goto(`${nessa}/reorder`);
+await page.getByTestId('offers').waitFor();
+await shot('reorder');
+await page.goto(nessa);
+await page.getByTestId('worn-right').waitFor();
 const followUp = await command('openVisit', { wearerId: new URL(page.url()).pathname.split('/').pop(), kind: 'lensAnnual' });
 await page.goto(`/visits/${followUp.visitId}/as-last-time`);
 await page.getByTestId('read-back').waitFor();
 await shot('as-last-time');
 await page.goto(`/visits/${followUp.visitId}/worn-now`);
-await shot('worn-now');
 for (const key of ['7', 'y', 'y']) {
   await page.keyboard.press(key);
   await page.waitForTimeout(1500);
@@ -342,6 +346,16 @@ await shot('library');
 await page.goto('/drawer');
 await page.getByTestId('receive').waitFor();
 await shot('drawer');
+// Half a year later her lenses run low: the night has put her on the list.
+await wait(150 * 24 * 60);
+await page.context().clearCookies();
+await signIn(/Renny/);
+for (let tries = 0; tries < 30; tries++) {
+  await page.goto('/reorders');
+  if (await page.getByTestId('due').isVisible()) break;
+  await page.waitForTimeout(1000);
+}
+await shot('reorders');
 await browser.close();
 await site.stop();
 await owner.end();

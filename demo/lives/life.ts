@@ -22,8 +22,8 @@ import { Visit } from './visit';
 
 /** A life with lenses, told step by step: each yields the moment at which it goes on. */
 export type Life = AsyncGenerator<IsoInstant, void, void>;
-/** How long a supplier's boxes are on their way beyond what was promised, days. */
-const UNPACKED_AFTER = 1;
+/** Days from the one that was promised to the one on which boxes are unpacked: most come in time. */
+const UNPACKED_AFTER: readonly number[] = [-1, -1, 0, 0, 0, 0, 1, 2];
 /** How long before their lenses run out somebody who does not stretch them calls, days. */
 const CALLS_BEFORE = 12;
 const EXPERIENCED = 'has worn and handled lenses for years';
@@ -178,18 +178,32 @@ const handedOver = async ({ practice, wearerId }: Teller): Promise<readonly Deli
   join (select eye, lens_id from hand_over where wearer_id = ${wearerId} order by recorded_at desc limit 1) last on last.eye = h.eye and last.lens_id = h.lens_id
   where h.wearer_id = ${wearerId} order by h.recorded_at`;
 
-/** Ordered by telephone or after a visit, unpacked, collected. @returns how many packs an eye; 0 when none fits the prescription any more */
-async function* supplied(teller: Teller, signed: Signed): AsyncGenerator<IsoInstant, number, void> {
+/** Days before the end of a prescription on which its wearer is examined again. */
+const EXAMINED_BEFORE = 10;
+
+/** What came of an order: packs an eye, 0 when none fits the prescription any more; and the examination that was booked for one over. */
+interface Supplied {
+  readonly packs: number;
+  readonly examination: Booked | null;
+}
+
+/** Ordered by telephone or after a visit, unpacked, collected; where no pack fits, one over with the examination booked. */
+async function* supplied(teller: Teller, signed: Signed): AsyncGenerator<IsoInstant, Supplied, void> {
   const { practice, chance, story } = teller;
-  const packs = packsFor(teller, signed, await handedOver(teller));
-  if (packs === 0) return 0;
+  const fitting = packsFor(teller, signed, await handedOver(teller));
+  const examinedOn = addDays(signed.expiresOn, -EXAMINED_BEFORE);
+  // Whoever stops before that would leave the appointment behind.
+  const stays = !story.givesUp && story.redEye === undefined;
+  if (fitting === 0 && !(stays && examinedOn > addDays(practice.today, 30))) return { packs: 0, examination: null };
+  const examination = fitting === 0 ? await booksOn(teller, 'fullAnnual', examinedOn) : null;
+  const packs = Math.max(1, fitting);
   const desk = await opens(teller, 'collection', null);
   const orderId = await desk.orders(signed.prescriptionId, packs, 'renny');
   await desk.closes();
   // The supplier answers within the minute; the boxes come when they were promised, or a little later.
   yield addSeconds(practice.now, 60);
   const [answer] = await practice.sql<{ dueOn: string }[]>`select due_on from order_event where order_id = ${orderId} and due_on is not null limit 1`;
-  yield afternoon(addDays(answer?.dueOn ?? practice.today, UNPACKED_AFTER + chance.whole(0, 2)));
+  yield afternoon(addDays(answer?.dueOn ?? practice.today, chance.pick(UNPACKED_AFTER)));
   const box = (eye: string) => ({
     packs,
     lot: `${eye}${practice.today.replaceAll('-', '').slice(2)}${chance.whole(10, 99)}`,
@@ -201,7 +215,7 @@ async function* supplied(teller: Teller, signed: Signed): AsyncGenerator<IsoInst
   const visit = await opens(teller, 'collection', booked);
   await visit.collects(orderId, story.handles ? EXPERIENCED : '');
   await visit.closes();
-  return packs;
+  return { packs, examination };
 }
 
 /** A red, painful eye: nothing is worn any more, and it is seen elsewhere the same day. */
@@ -256,7 +270,7 @@ export async function* lifeOf(practice: Practice, chance: Chance, n: number, sto
   }
   const redEyeOn = story.redEye === undefined ? null : addDays(today, -story.redEye);
   for (;;) {
-    const packs = yield* supplied(teller, signed);
+    const { packs, examination } = yield* supplied(teller, signed);
     const family = practice.family(familyCodeOf(story));
     const perDay = story.modality === 'daily' ? teller.daysPerWeek / 7 : 1 / (LIFE_DAYS[story.modality] * (story.stretches ?? 1));
     const lasts = Math.floor((packs * family.packSize) / perDay);
@@ -281,13 +295,16 @@ export async function* lifeOf(practice: Practice, chance: Chance, n: number, sto
       return;
     }
     // Half a year on by telephone; a year on they are seen, and prescribed anew.
-    if (daysBetween(next, signed.expiresOn) > 40) {
+    if (examination === null && daysBetween(next, signed.expiresOn) > 40) {
       yield afternoon(next);
       continue;
     }
-    next = next > addDays(signed.expiresOn, -10) ? next : addDays(signed.expiresOn, -10);
-    yield afternoon(addDays(next, -14) > practice.today ? addDays(next, -14) : addDays(practice.today, 1));
-    booked = await booksOn(teller, 'fullAnnual', next);
+    if (examination === null) {
+      const examinedOn = addDays(signed.expiresOn, -EXAMINED_BEFORE);
+      next = next > examinedOn ? next : examinedOn;
+      yield afternoon(addDays(next, -14) > practice.today ? addDays(next, -14) : addDays(practice.today, 1));
+    }
+    booked = examination ?? (await booksOn(teller, 'fullAnnual', next));
     yield booked.startsAt;
     signed = (await prescribes(teller, booked, 'order')) ?? signed;
   }

@@ -7,7 +7,7 @@ import { toOrder } from '../../tests/support/toOrder';
 import { prescriberOf } from './tenYears';
 
 /** Orders of each wearer, of a line an eye. */
-export const ORDERS_EACH = 5;
+export const ORDERS_EACH = 6;
 
 /** One wearer with an order that was received and handed over, made by the use cases: what the many are copied from. */
 async function template(owner: Sql, appUrl: string, deps: Deps): Promise<string> {
