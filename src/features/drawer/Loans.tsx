@@ -40,11 +40,14 @@ function LoanLine({ loan }: { readonly loan: Loan }) {
   const found = problemAt(problem, 'returned');
   const power = formatRefraction({ sphere: loan.sphereD, cylinder: loan.cylinderD, axis: loan.axisDeg });
   return (
-    X, { count: loan.count, lot: loan.lot, to: loan.lentTo, day: formatDay(dayIn(loan.lentAt, session.practice.timeZone)) })}</span>
-      {dueOn === null ? null : (
-        <Stated state={dueOn < session.today ? 'watch' : 'ok'}>{t(dueOn < session.today ? 'loanLate' : 'loanDue', { day: formatDay(dueOn) })}</Stated>
-      )}
-      <span className="ml-auto" />
+    <li className="flex flex-wrap gap-x-4 items-center border-t border-rule py-1">
+      <div className="grow basis-[380px] flex flex-wrap gap-x-4">
+        <span className="value">{`${loan.familyName} ${power}`}</span>
+        <span>{t('loanLine', { count: loan.count, lot: loan.lot, to: loan.lentTo, day: formatDay(dayIn(loan.lentAt, session.practice.timeZone)) })}</span>
+        {dueOn === null ? null : (
+          <Stated state={dueOn < session.today ? 'watch' : 'ok'}>{t(dueOn < session.today ? 'loanLate' : 'loanDue', { day: formatDay(dueOn) })}</Stated>
+        )}
+      </div>
       <Field
         className="w-40"
         label={t('loanBack')}
