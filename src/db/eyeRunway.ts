@@ -76,7 +76,7 @@ export interface DueKey {
   readonly wearerId: string;
 }
 
-/** Wearers due within some days, by index alone: the first due first, or the last. @param of.now the first instant of today */
+/** Wearers due within some days, by index alone: the first due first, or the last; both eyes of a wearer are due on one day. @param of.now the first instant of today */
 export const listDue = (
   sql: Db,
   practiceId: string,
@@ -91,16 +91,19 @@ export const listDue = (
 ) => {
   const last = of.order === 'last';
   return sql<DueWearer[]>`
-  with page as materialized (
-    select distinct due_on, of_wearer_id from eye_runway
+  with eyes as materialized (
+    select r.* from eye_runway r
     where practice_id = ${practiceId} and due_on >= ${of.from} and due_on <= ${of.until}
       and ${of.after === null ? sql`true` : sql`(due_on, of_wearer_id) ${last ? sql`<` : sql`>`} (${of.after.dueOn}, ${of.after.wearerId})`}
-    order by ${last ? sql`due_on desc, of_wearer_id desc` : sql`due_on, of_wearer_id`} limit ${of.most})
-  select p.of_wearer_id as wearer_id, w.record_number, i.name, i.telephone, p.due_on,
-    (select jsonb_agg(jsonb_build_object('eye', r.eye, 'prescriptionId', r.prescription_id, 'lensId', r.lens_id, 'familyName', r.family_name, 'modality', r.modality, 'pace', r.pace,
+    order by ${last ? sql`due_on desc, of_wearer_id desc` : sql`due_on, of_wearer_id`} limit ${of.most * 2}),
+  page as materialized (
+    select r.due_on, r.of_wearer_id,
+      jsonb_agg(jsonb_build_object('eye', r.eye, 'prescriptionId', r.prescription_id, 'lensId', r.lens_id, 'familyName', r.family_name, 'modality', r.modality, 'pace', r.pace,
         'expiresOn', r.expires_on, 'inHandUntil', r.in_hand_until, 'runOut', r.run_out, 'paceRunOut', r.pace_run_out, 'reorderBy', r.reorder_by,
-        'dueOn', r.due_on, 'laterOn', r.later_on, 'onTheWay', r.on_the_way, 'proposed', r.proposed, 'within', r.within) order by r.eye desc)
-      from eye_runway r where r.practice_id = ${practiceId} and r.of_wearer_id = p.of_wearer_id) as eyes,
+        'dueOn', r.due_on, 'laterOn', r.later_on, 'onTheWay', r.on_the_way, 'proposed', r.proposed, 'within', r.within) order by r.eye desc) as eyes
+    from eyes r group by r.due_on, r.of_wearer_id
+    order by ${last ? sql`r.due_on desc, r.of_wearer_id desc` : sql`r.due_on, r.of_wearer_id`} limit ${of.most})
+  select p.of_wearer_id as wearer_id, w.record_number, i.name, i.telephone, p.due_on, p.eyes,
     exists (select 1 from safety_stop s where s.practice_id = ${practiceId} and s.wearer_id = p.of_wearer_id
       and not exists (select 1 from safety_stop_end e where e.stop_id = s.id)) as stopped,
     exists (select 1 from visit v join history_answer a on a.practice_id = v.practice_id and a.visit_id = v.id and a.question = 'danger'

@@ -34,17 +34,20 @@ interface AwaitedRow extends Omit<AwaitedOrder, 'stage' | 'lines'> {
   readonly lines: readonly (Omit<AwaitedLine, 'announced' | 'faults'> & { readonly shipped: readonly Pick<ShipmentLine, 'packs' | 'faults'>[] })[];
 }
 
-/** Orders of the practice of which something is still to come, the one due first at the top. */
+/** Orders that a page of them has. */
+export const MOST_AWAITED = 200;
+
+/** Orders of the practice of which something is still to come, the one due first at the top; one more than a page has where there are more. */
 export async function listAwaitedOrders(sql: Db, practiceId: string): Promise<AwaitedOrder[]> {
   const rows = await sql<AwaitedRow[]>`
-    select o.id as order_id, o.number, o.kind, o.wearer_id, i.name as wearer_name, o.placed_at, p.name as supplier_name, e.states, d.due_on, l.lines
-    from order_open w
+    with page as materialized (
+      select practice_id, order_id, due_on from order_open where practice_id = ${practiceId} order by due_on nulls first, order_id limit ${MOST_AWAITED + 1})
+    select o.id as order_id, o.number, o.kind, o.wearer_id, i.name as wearer_name, o.placed_at, p.name as supplier_name, e.states, w.due_on, l.lines
+    from page w
     join lens_order o on o.practice_id = w.practice_id and o.id = w.order_id
     join wearer_identity i on i.wearer_id = o.wearer_id
     left join supplier p on p.id = o.supplier_id
     join lateral (select jsonb_agg(state order by sequence) as states from order_event where practice_id = o.practice_id and order_id = o.id) e on true
-    left join lateral (
-      select due_on from order_event where practice_id = o.practice_id and order_id = o.id and due_on is not null order by sequence desc limit 1) d on true
     join lateral (
       select jsonb_agg(jsonb_build_object('eye', x.eye, 'ordered', x.packs, 'received', x.received, 'shipped', x.shipped, 'familyName', x.family_name, 'add', x.add_band,
           'power', case when x.lens_id is null then null else jsonb_build_object('sphere', x.sphere_d, 'cylinder', x.cylinder_d, 'axis', x.axis_deg) end)
@@ -56,8 +59,7 @@ export async function listAwaitedOrders(sql: Db, practiceId: string): Promise<Aw
             where h.practice_id = n.practice_id and h.order_line_id = n.id), '[]') as shipped
         from order_line n left join lens s on s.id = n.lens_id left join lens_family_version f on f.id = s.family_version_id
         where n.practice_id = o.practice_id and n.order_id = o.id) x) l on true
-    where w.practice_id = ${practiceId}
-    order by d.due_on nulls first, o.number limit 200`;
+    order by w.due_on nulls first, o.number`;
   return rows.map(({ states, lines, ...row }) => ({
     ...row,
     lines: lines.map(({ shipped, ...line }) => ({

@@ -9,10 +9,10 @@ export const metadata = { title: 'Orders on their way' };
 export default async function Page() {
   const page = await readPage(readOrders, {}, '/orders');
   if (!page.ok) return <Refused problem={page.error} />;
-  const { session, orders } = page.value;
+  const { session, ...desk } = page.value;
   return (
     <AppShell session={session}>
-      <Orders orders={orders} />
+      <Orders {...desk} />
     </AppShell>
   );
 }

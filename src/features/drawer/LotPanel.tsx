@@ -37,7 +37,7 @@ export function LotPanel({ lot, onClose }: { readonly lot: Lot; readonly onClose
     if (await send('countTrials', { trialStockId: lot.id, seen: lot.count, counted: numberOf(counted) })) setCounted('');
   };
   return (
-    <Panel open onClose={onClose} title={t('panelTitle', { family: lot.familyName, power: powerOfLot(lot) })}>
+    <Panel open wide onClose={onClose} title={t('panelTitle', { family: lot.familyName, power: powerOfLot(lot) })}>
       <p data-testid="lot-left">{t('panelLot', { lot: lot.lot, day: formatDay(lot.expiresOn), count: lot.count })}</p>
       {lot.count > 0 ? (
         <form onSubmit={discard} className="flex flex-wrap gap-x-3 items-start mt-3">

@@ -22,7 +22,7 @@ import { powerWords } from './powerWords';
 const ReceiveOrder = lazy(() => import('./ReceiveOrder').then((m) => ({ default: m.ReceiveOrder })));
 
 /** What is on its way to the practice, the one due first at the top; received here, without a visit. */
-function OrdersPage({ orders }: { readonly orders: readonly AwaitedOrder[] }) {
+function OrdersPage({ orders, more }: { readonly orders: readonly AwaitedOrder[]; readonly more: boolean }) {
   const t = useTranslations('orders');
   const router = useRouter();
   const [receiving, setReceiving] = useState<AwaitedOrder | null>(null);
@@ -65,6 +65,7 @@ function OrdersPage({ orders }: { readonly orders: readonly AwaitedOrder[] }) {
             </tbody>
           </table>
         )}
+        {more ? <p className="py-2">{t('more', { count: orders.length })}</p> : null}
       </section>
       <Suspense fallback={null}>
         {receiving ? (

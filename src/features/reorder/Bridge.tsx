@@ -6,6 +6,7 @@ import { formatDay } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { EyeBadge, Stated } from '@/ui/marks';
+import { Panel } from '@/ui/Panel';
 import { useEyeWords } from '../common/eyeWords';
 import { useSending } from '../common/useSending';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
@@ -31,110 +32,102 @@ export function Bridge({ page, onDone }: { readonly page: ReorderPageState; read
         {problem ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
       </section>
     );
-  return EYES.every((eye) => bridges[eye] === null) ? null : <Gaps page={page} onGiven={onDone} />;
+  return EYES.every((eye) => bridges[eye] === null) ? null : <Gaps page={page} onDone={onDone} />;
 }
 
-function Gaps({ page, onGiven }: { readonly page: ReorderPageState; readonly onGiven: () => void }) {
+/** The days without a lens in a line an eye, and the press that gives trial lenses home. */
+function Gaps({ page, onDone }: { readonly page: ReorderPageState; readonly onDone: () => void }) {
+  const t = useTranslations('reorder.bridge');
+  const { bridges } = page;
+  const [giving, setGiving] = useState(false);
+  const there = (gap: Gap): number => page.trials[gap.lens.id] ?? 0;
+  return (
+    <section className="py-2 border-b border-rule" aria-label={t('title')} data-testid="bridge">
+      {EYES.map((eye) => {
+        const gap = bridges[eye];
+        return gap ? (
+          <p key={eye} className="flex gap-2 items-center py-1">
+            <EyeBadge eye={eye} />
+            <Stated state="watch">{t('gap', { from: formatDay(gap.from), until: formatDay(gap.until), count: there(gap) })}</Stated>
+          </p>
+        ) : null;
+      })}
+      {EYES.some((eye) => bridges[eye] && there(bridges[eye]) > 0) ? (
+        <Button look="quiet" onClick={() => setGiving(true)}>
+          {t('give')}
+        </Button>
+      ) : null}
+      {giving ? <GivePanel page={page} there={there} onGiven={onDone} onClose={() => setGiving(false)} /> : null}
+    </section>
+  );
+}
+
+/** How many of each eye go home, and what is asked of whoever takes them. */
+function GivePanel({
+  page,
+  there,
+  onGiven,
+  onClose,
+}: {
+  readonly page: ReorderPageState;
+  readonly there: (gap: Gap) => number;
+  readonly onGiven: () => void;
+  readonly onClose: () => void;
+}) {
   const t = useTranslations('reorder.bridge');
   const words = useProblemWords();
   const refusal = useRefusalWords();
+  const eyeWords = useEyeWords();
   const { bridges, prescription, file, asked } = page;
+  const { wearer } = file;
   const [typed, setTyped] = useState<Partial<Record<Eye, string>>>({});
   const [identityAsked, setIdentityAsked] = useState(false);
   const { send, problem, busy } = useSending<'bridgeWithTrials'>(onGiven);
-  const there = (gap: Gap): number => page.trials[gap.lens.id] ?? 0;
   const textOf = (eye: Eye): string => typed[eye] ?? String(bridges[eye] ? Math.min(bridges[eye].lenses, there(bridges[eye])) : 0);
   const at = (field: string): string | null => {
     const found = problemAt(problem, field);
     return found ? words(found.code, found.data) : null;
   };
-  const give = (): void => {
+  const give = async (): Promise<void> => {
     if (!prescription) return;
-    const of = { wearerId: file.wearer.id, prescriptionId: prescription.id, right: typedCount(textOf('right')), left: typedCount(textOf('left')) };
+    const of = { wearerId: wearer.id, prescriptionId: prescription.id, right: typedCount(textOf('right')), left: typedCount(textOf('left')) };
     // What was not pressed is refused by name.
-    void send('bridgeWithTrials', { ...of, noDanger: asked.noDanger as true, identityAsked: identityAsked as true });
+    if (await send('bridgeWithTrials', { ...of, noDanger: asked.noDanger as true, identityAsked: identityAsked as true })) onClose();
   };
-  const any = EYES.some((eye) => bridges[eye] && there(bridges[eye]) > 0);
-  return (
-    <section className="py-3 border-b border-rule" aria-label={t('title')} data-testid="bridge">
-      <h2>{t('title')}</h2>
-      {EYES.map((eye) => {
-        const gap = bridges[eye];
-        return gap ? (
-          <EyeGap
-            key={eye}
-            eye={eye}
-            gap={gap}
-            there={there(gap)}
-            text={textOf(eye)}
-            onText={(text) => setTyped({ ...typed, [eye]: text })}
-            problem={at(eye)}
-          />
-        ) : null;
-      })}
-      {any ? (
-        <>
-          <Identity wearer={file.wearer} asked={identityAsked} onAsked={setIdentityAsked} problem={at('identityAsked')} />
-          {at('noDanger') ? <ProblemLine>{t('askDanger')}</ProblemLine> : null}
-          {problem && problem.kind !== 'invalid' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
-          <Button disabled={busy} onClick={give}>
-            {t('give')}
-          </Button>
-        </>
-      ) : null}
-    </section>
-  );
-}
-
-function Identity({
-  wearer,
-  asked,
-  onAsked,
-  problem,
-}: {
-  readonly wearer: ReorderPageState['file']['wearer'];
-  readonly asked: boolean;
-  readonly onAsked: (asked: boolean) => void;
-  readonly problem: string | null;
-}) {
-  const t = useTranslations('reorder.bridge');
-  return (
-    <div className="pb-2">
+  const tick = (label: string, checked: boolean, onTick: (on: boolean) => void, fault: string | null) => (
+    <div>
       <label className="flex items-center gap-2 min-h-8">
-        <input type="checkbox" className="w-5 h-5" checked={asked} onChange={(event) => onAsked(event.target.checked)} />
-        {t('asked', { name: wearer.name, day: formatDay(wearer.birthDate) })}
+        <input type="checkbox" className="w-5 h-5" checked={checked} onChange={(event) => onTick(event.target.checked)} />
+        {label}
       </label>
-      {problem ? <ProblemLine>{problem}</ProblemLine> : null}
+      {fault ? <ProblemLine>{fault}</ProblemLine> : null}
     </div>
   );
-}
-
-function EyeGap({
-  eye,
-  gap,
-  there,
-  text,
-  onText,
-  problem,
-}: {
-  readonly eye: Eye;
-  readonly gap: Gap;
-  readonly there: number;
-  readonly text: string;
-  readonly onText: (text: string) => void;
-  readonly problem: string | null;
-}) {
-  const t = useTranslations('reorder.bridge');
-  const eyeWords = useEyeWords();
   return (
-    <div className="flex flex-wrap items-start gap-x-4 py-1">
-      <p className="grow basis-[300px] pt-1">
-        <EyeBadge eye={eye} />{' '}
-        <Stated state="watch">{t('gap', { eye: eyeWords.name(eye), from: formatDay(gap.from), until: formatDay(gap.until), count: there })}</Stated>
-      </p>
-      {there > 0 ? (
-        <Field className="w-[110px]" label={t('count', { eye: eyeWords.short(eye) })} value={text} onValue={onText} problem={problem} inputMode="numeric" />
-      ) : null}
-    </div>
+    <Panel open onClose={onClose} title={t('title')}>
+      <div className="flex flex-col gap-3">
+        <div className="flex gap-4">
+          {EYES.map((eye) =>
+            bridges[eye] ? (
+              <Field
+                key={eye}
+                className="w-[130px]"
+                label={t('count', { eye: eyeWords.short(eye) })}
+                value={textOf(eye)}
+                onValue={(text) => setTyped({ ...typed, [eye]: text })}
+                problem={at(eye)}
+                inputMode="numeric"
+              />
+            ) : null,
+          )}
+        </div>
+        {tick(t('noDanger'), asked.noDanger, (noDanger) => page.setAsked({ ...asked, noDanger }), at('noDanger'))}
+        {tick(t('asked', { name: wearer.name, day: formatDay(wearer.birthDate) }), identityAsked, setIdentityAsked, at('identityAsked'))}
+        {problem && problem.kind !== 'invalid' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
+        <Button look="act" disabled={busy} onClick={() => void give()}>
+          {t('giveDo')}
+        </Button>
+      </div>
+    </Panel>
   );
 }

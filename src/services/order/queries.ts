@@ -3,7 +3,7 @@ import { countOrderEvents, findOrder } from '../../db/order';
 import { ageOn, type Eye, type LensRow, type Order, type Supplier, type WearerRow } from '../../core';
 import { isHeld } from '../../db/dispatch';
 import { listLenses } from '../../db/lens';
-import { listAwaitedOrders, listOrdersAwaiting, type AwaitedOrder } from '../../db/orderDesk';
+import { listAwaitedOrders, MOST_AWAITED, listOrdersAwaiting, type AwaitedOrder } from '../../db/orderDesk';
 import { listPackageCodes } from '../../db/packageCode';
 import { findSupplier } from '../../db/supplier';
 import { wearerRow } from '../../db/wearer';
@@ -34,8 +34,10 @@ export const readOrders = defineQuery({
   right: 'handOver',
   input: emptyForm,
   about: () => null,
-  run: async (context): Promise<Result<{ readonly session: SessionContext; readonly orders: readonly AwaitedOrder[] }>> =>
-    ok({ session: sessionContextOf(context), orders: await listAwaitedOrders(context.tx, context.caller.practiceId) }),
+  run: async (context): Promise<Result<{ readonly session: SessionContext; readonly orders: readonly AwaitedOrder[]; readonly more: boolean }>> => {
+    const orders = await listAwaitedOrders(context.tx, context.caller.practiceId);
+    return ok({ session: sessionContextOf(context), orders: orders.slice(0, MOST_AWAITED), more: orders.length > MOST_AWAITED });
+  },
 });
 
 /** One order with everything that became of it. */
