@@ -36,10 +36,10 @@ test('boxes of a changed power: proposed for exchange, kept as a claim, told to 
   await expect(old).toContainText('−3.00');
   await expect(old).not.toContainText('−2.75');
   await old.getByLabel('Boxes').fill('9');
-  await old.getByRole('button', { name: 'Exchange' }).click();
+  await old.getByRole('button', { name: 'Send back' }).click();
   await expect(old).toContainText('2 boxes are left to claim.');
   await old.getByLabel('Boxes').fill('1');
-  await old.getByRole('button', { name: 'Exchange' }).click();
+  await old.getByRole('button', { name: 'Send back' }).click();
   await expect(old).toHaveCount(0);
   await page.goto(`/orders/${orderId}`);
   const claim = page.getByTestId('claim');

@@ -23,7 +23,6 @@ export interface Bridge {
  * before, is fitted, not lent.
  * @param worn what the eye wears now
  * @returns null where no day is without a lens, or the lens is not one that may go home like this
- * @example with lenses to 28 Nov, monthlies ordered on 24 Nov and seven days on the road → 29 Nov to 30 Nov, one lens
  * @source a trial pair to bridge until the order comes: common practice
  */
 export function bridgeOf({ lens, input, plan, trade }: EyeReorder, worn: LensRow | null): Bridge | null {
