@@ -1,4 +1,5 @@
 import { fillDrawer } from '../support/drawer';
+import { boxCode } from './prescribed';
 import { expect, openVisit, signIn, test, typePowers } from './site';
 
 test.use({ file: 'drawer' });
@@ -24,18 +25,18 @@ test('trial lenses come by hand, are counted and thrown away; every movement sta
   await expect(form).toContainText('It expired on 1 Feb 2025');
   await form.getByLabel('Expires').fill('1 Feb 2028');
   await form.getByRole('button', { name: 'Put them in the drawer' }).click();
-  await expect(form.getByRole('status')).toContainText('In the drawer: 3 × Plover 30 Toric −4.00 −0.75 × 70, lot N77');
+  await expect(form.getByRole('status').last()).toContainText('In the drawer: 3 × Plover 30 Toric −4.00 −0.75 × 70, lot N77');
   await expect(form.getByLabel('Power on the blister')).toBeFocused();
   await page.getByLabel('Family, power or lot').fill('plover n77');
   const row = page.getByTestId('lot-N77');
   await expect(row).toContainText('1 Feb 2028');
   await row.getByRole('button').click();
   const panel = page.getByRole('dialog');
-  await panel.getByLabel('How many').fill('9');
+  await panel.getByLabel('How many', { exact: true }).fill('9');
   await panel.getByRole('button', { name: 'damaged' }).click();
   await panel.getByRole('button', { name: 'Throw away' }).click();
   await expect(panel).toContainText('Only 3 are left.');
-  await panel.getByLabel('How many').fill('1');
+  await panel.getByLabel('How many', { exact: true }).fill('1');
   await panel.getByRole('button', { name: 'Throw away' }).click();
   await expect(panel.getByTestId('lot-left')).toContainText('2 left');
   await panel.getByLabel('There are').fill('5');
@@ -45,6 +46,39 @@ test('trial lenses come by hand, are counted and thrown away; every movement sta
   await expect(panel.getByTestId('movements')).toContainText('−1thrown away, damaged');
   await expect(panel.getByTestId('movements')).toContainText('+3received');
   await expect(panel.getByTestId('movements')).toContainText('Renny Okoro-Vale');
+});
+
+test('a pack that is scanned fills the form; its code is learned once, and known from then on', async ({ page }) => {
+  await signIn(page, 'renny');
+  await page.goto('/drawer');
+  const form = page.getByTestId('receive');
+  const scan = async (code: string): Promise<void> => {
+    await form.getByLabel('Scan a box or a blister').fill(code);
+    await form.getByLabel('Scan a box or a blister').press('Enter');
+  };
+  await scan('(01)06291041500214');
+  await expect(form).toContainText('That is no code of a box.');
+  await scan(boxCode(901, '7', 'T901'));
+  await expect(form).toContainText('This code is not known yet.');
+  await expect(form.getByLabel('Lot')).toHaveValue('T901');
+  await form.getByLabel('Family').selectOption({ label: 'Plover 30 Toric' });
+  await form.getByLabel('Power on the blister').fill('-4.00 -0.75 x 70');
+  await form.getByRole('button', { name: 'Put them in the drawer' }).click();
+  await expect(form.getByRole('status').last()).toContainText('lot T901');
+  await page.reload();
+  await scan(boxCode(901, '8', 'T902'));
+  await expect(form).toContainText('Plover 30 Toric −4.00 −0.75 × 70: check the count.');
+  await form.getByRole('button', { name: 'Put them in the drawer' }).click();
+  await expect(form.getByRole('status').last()).toContainText('lot T902');
+  // Another power under the same code is refused, until it is received without the code.
+  await scan(boxCode(901, '9', 'T903'));
+  await expect(form.getByLabel('Lot')).toHaveValue('T903');
+  await form.getByLabel('Power on the blister').fill('-4.25 -0.75 x 70');
+  await form.getByRole('button', { name: 'Put them in the drawer' }).click();
+  await expect(form).toContainText('This code was learned for Plover 30 Toric');
+  await form.getByRole('button', { name: 'Receive it without the code' }).click();
+  await form.getByRole('button', { name: 'Put them in the drawer' }).click();
+  await expect(form.getByRole('status').last()).toContainText('lot T903');
 });
 
 test('an expired lot stands first, is not offered, and goes with one press', async ({ page, site }) => {

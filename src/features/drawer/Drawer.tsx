@@ -17,10 +17,10 @@ import { AppPage } from '../common/AppPage';
 import { useKey } from '../common/keys';
 import { useServer } from '../common/ServerProvider';
 import { ExpiredLots } from './ExpiredLots';
-import { Loans } from './Loans';
 import { LotTable } from './LotTable';
 import { figuresOf, lotsFound, type Lot } from './model';
 
+const Loans = dynamic(() => import('./Loans').then((m) => m.Loans));
 const LotPanel = dynamic(() => import('./LotPanel').then((m) => m.LotPanel));
 const ListPanel = dynamic(() => import('../common/ListPanel').then((m) => m.ListPanel));
 const ReceiveForm = dynamic(() => import('./ReceiveForm').then((m) => m.ReceiveForm), { ssr: false });
@@ -78,7 +78,7 @@ function DrawerPage({ stock, loans, libraryTag }: Pick<Page, 'loans' | 'libraryT
         </div>
       </div>
       <ExpiredLots lots={expired} />
-      <Loans loans={loans} />
+      {loans.length > 0 ? <Loans loans={loans} /> : null}
       {stock.length === 0 ? <p className="p-6">{t('empty')}</p> : <LotTable lots={lotsFound(stock, later)} search={later} onLot={setLot} />}
       {lot ? <LotPanel lot={stock.find((s) => s.id === lot.id) ?? { ...lot, count: 0 }} onClose={() => setLot(null)} /> : null}
       {listing ? <ListPanel of="trials" onTaken={() => router.refresh()} onClose={() => setListing(false)} /> : null}

@@ -3,6 +3,9 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { dayIn, formatRefraction } from '@/core';
 import { formatDay } from '@/i18n/format';
+import drawerMoreWords from '@/i18n/messages/en/drawerMore.messages.json';
+import drawerMoreProblems from '@/i18n/messages/en/drawerMoreProblems.messages.json';
+import { withWords } from '@/i18n/withWords';
 import type { DrawerPage } from '@/services/trialStock/queries';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
@@ -15,9 +18,9 @@ import { useDrawerCommand } from './useDrawerCommand';
 type Loan = DrawerPage['loans'][number];
 
 /** Trial lenses that somebody else has, until they come back or are written off. */
-export function Loans({ loans }: { readonly loans: readonly Loan[] }) {
-  const t = useTranslations('drawer');
-  return loans.length === 0 ? null : (
+function LoanList({ loans }: { readonly loans: readonly Loan[] }) {
+  const t = useTranslations('drawerMore');
+  return (
     <section className="px-6 pb-3" data-testid="loans">
       <h2 className="settings-group">{t('loansTitle')}</h2>
       <ul>
@@ -30,7 +33,7 @@ export function Loans({ loans }: { readonly loans: readonly Loan[] }) {
 }
 
 function LoanLine({ loan }: { readonly loan: Loan }) {
-  const t = useTranslations('drawer');
+  const t = useTranslations('drawerMore');
   const words = useProblemWords();
   const refusal = useRefusalWords();
   const { session } = useServer();
@@ -64,3 +67,5 @@ function LoanLine({ loan }: { readonly loan: Loan }) {
     </li>
   );
 }
+
+export const Loans = withWords({ drawerMore: drawerMoreWords, problems: drawerMoreProblems }, LoanList);

@@ -1,6 +1,9 @@
 'use client';
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
+import drawerMoreWords from '@/i18n/messages/en/drawerMore.messages.json';
+import drawerMoreProblems from '@/i18n/messages/en/drawerMoreProblems.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
@@ -8,8 +11,8 @@ import { numberOf, specOf, type Lot } from './model';
 import { useDrawerCommand } from './useDrawerCommand';
 
 /** Lenses of a lot that somebody borrows. */
-export function LendForm({ lot }: { readonly lot: Lot }) {
-  const t = useTranslations('drawer');
+function Lend({ lot }: { readonly lot: Lot }) {
+  const t = useTranslations('drawerMore');
   const words = useProblemWords();
   const refusal = useRefusalWords();
   const { send, problem, busy } = useDrawerCommand();
@@ -27,7 +30,7 @@ export function LendForm({ lot }: { readonly lot: Lot }) {
   };
   return (
     <form onSubmit={(event) => void lend(event)} className="flex flex-wrap gap-x-3 items-start mt-2" aria-label={t('lendTitle')}>
-      <Field className="w-24" label={t('count')} value={count} onValue={setCount} problem={at('count')} inputMode="numeric" mono />
+      <Field className="w-24" label={t('lendCount')} value={count} onValue={setCount} problem={at('count')} inputMode="numeric" mono />
       <Field className="w-56" label={t('lentTo')} value={lentTo} onValue={setLentTo} problem={at('lentTo')} autoComplete="off" />
       <Field className="w-36" label={t('dueOn')} value={dueOn} onValue={setDueOn} problem={at('dueOn')} autoComplete="off" />
       <Button type="submit" disabled={busy} className="mt-6">
@@ -39,8 +42,8 @@ export function LendForm({ lot }: { readonly lot: Lot }) {
 }
 
 /** How many of a lens the drawer keeps at least. */
-export function LevelForm({ lot }: { readonly lot: Lot }) {
-  const t = useTranslations('drawer');
+function Level({ lot }: { readonly lot: Lot }) {
+  const t = useTranslations('drawerMore');
   const words = useProblemWords();
   const refusal = useRefusalWords();
   const { send, problem, busy } = useDrawerCommand();
@@ -71,3 +74,7 @@ export function LevelForm({ lot }: { readonly lot: Lot }) {
     </form>
   );
 }
+
+const WORDS = { drawerMore: drawerMoreWords, problems: drawerMoreProblems };
+export const LendForm = withWords(WORDS, Lend);
+export const LevelForm = withWords(WORDS, Level);

@@ -3,6 +3,8 @@ import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { formatRefraction } from '@/core';
 import { readBoxCode } from '@/formats/gs1/elementString';
+import drawerMoreWords from '@/i18n/messages/en/drawerMore.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { Stated } from '@/ui/marks';
 import { ScanField } from '../common/receipt/ScanField';
 import type { ServiceOutput } from '../common/server';
@@ -19,8 +21,8 @@ type Said =
   { readonly kind: 'scanned'; readonly family: string; readonly power: string } | { readonly kind: 'scanUnknown' | 'scanNoNumber' | 'scanAway' | 'scanFault' };
 
 /** A pack of trial lenses scanned or typed: what it says fills the form below. */
-export function ScanTrial({ onScanned }: { readonly onScanned: (scanned: ScannedTrial) => void }) {
-  const t = useTranslations('drawer');
+function Scan({ onScanned }: { readonly onScanned: (scanned: ScannedTrial) => void }) {
+  const t = useTranslations('drawerMore');
   const { look, session } = useServer();
   const [said, setSaid] = useState<Said | null>(null);
   const read = async (text: string): Promise<void> => {
@@ -48,3 +50,5 @@ export function ScanTrial({ onScanned }: { readonly onScanned: (scanned: Scanned
     </div>
   );
 }
+
+export const ScanTrial = withWords({ drawerMore: drawerMoreWords }, Scan);

@@ -15,6 +15,8 @@ import diary from './diary.messages.json';
 import diaryProblems from './diaryProblems.messages.json';
 import draft from './draft.messages.json';
 import drawer from './drawer.messages.json';
+import drawerMore from './drawerMore.messages.json';
+import drawerMoreProblems from './drawerMoreProblems.messages.json';
 import drawerProblems from './drawerProblems.messages.json';
 import expected from './expected.messages.json';
 import eyeHealth from './eyeHealth.messages.json';
@@ -119,6 +121,7 @@ export const en = {
   diary,
   draft,
   drawer,
+  drawerMore,
   expected,
   eyeHealth,
   eyes,
@@ -149,7 +152,7 @@ export const en = {
   print,
   problems: { ...problems, ...diaryProblems,
     ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
-    ...supplyProblems, ...reorderProblems, ...deskProblems, ...outboxProblems,
+    ...supplyProblems, ...reorderProblems, ...deskProblems, ...drawerMoreProblems, ...outboxProblems,
     ...outsideProblems },
   purposes,
   range,
