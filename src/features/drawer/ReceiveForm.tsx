@@ -10,7 +10,7 @@ import { useLibrary } from '../common/library';
 import { PowerField } from '../common/PowerField';
 import { useServer } from '../common/ServerProvider';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
-import { EMPTY_RECEIPT, receiptOf, typedFrom, variantsFor, type TypedReceipt } from './model';
+import { EMPTY_RECEIPT, receiptOf, typedFrom, variantsFor, type TypedReceipt } from './receipt';
 import { ScanTrial } from './ScanTrial';
 import { useDrawerCommand } from './useDrawerCommand';
 
