@@ -347,7 +347,7 @@ await page.goto('/drawer');
 await page.getByTestId('receive').waitFor();
 await shot('drawer');
 // Half a year later her lenses run low: the night has put her on the list.
-await wait(150 * 24 * 60);
+await wait(190 * 24 * 60);
 await page.context().clearCookies();
 await signIn(/Renny/);
 for (let tries = 0; tries < 30; tries++) {

@@ -56,24 +56,40 @@ export async function writeMessage(
 const chosen = (sql: Db, practiceId: string, wearerId: postgres.PendingQuery<postgres.Row[]>) => sql`
   lateral (select k.way, k.recipient from contact_choice k where k.practice_id = ${practiceId} and k.wearer_id = ${wearerId} order by k.sequence desc limit 1) c`;
 
+/** Wearers written to in one statement: a day of a hundred thousand would outlast what one may take. */
+const WRITTEN_AT_ONCE = 2000;
+
 /**
  * Writes to everybody whose lenses run low, whose prescription still holds, whom no stop or agreed day keeps, and who agreed; each
  * once for the day on which they run out.
- * @returns how many
+ * @param of.after the last wearer of the batch before; null for the first
+ * @returns how many, and the last wearer looked at; null once all were
  */
-export async function writeReorderReminders(sql: Db, practiceId: string, of: Written & { readonly today: string; readonly from: string }): Promise<number> {
-  const { count } = await sql`
-    insert into message (id, practice_id, wearer_id, kind, data, language, way, recipient, written_at, written_by, due_at, about)
+export async function writeReorderReminders(
+  sql: Db,
+  practiceId: string,
+  of: Written & { readonly today: string; readonly from: string; readonly after: string | null },
+): Promise<{ readonly written: number; readonly last: string | null }> {
+  const [row] = await sql<{ written: number; last: string | null }[]>`
+    with batch as materialized (
+      select distinct of_wearer_id from eye_runway
+      where practice_id = ${practiceId} and due_on >= ${of.from} and due_on <= ${of.today} and expires_on >= ${of.today} and on_the_way = 0
+        and ${of.after === null ? sql`true` : sql`of_wearer_id > ${of.after}`}
+      order by of_wearer_id limit ${WRITTEN_AT_ONCE}),
+    done as (insert into message (id, practice_id, wearer_id, kind, data, language, way, recipient, written_at, written_by, due_at, about)
     select gen_random_uuid(), ${practiceId}, d.of_wearer_id, 'reorderDue', jsonb_build_object('kind', 'reorderDue', 'runOut', d.run_out, 'eyes', d.eyes),
       i.language, c.way, c.recipient, ${of.at}, ${of.by}, ${of.dueAt}, d.of_wearer_id || ' runOut ' || d.run_out
-    from (select of_wearer_id, min(run_out) as run_out, jsonb_agg(eye order by eye desc) as eyes from eye_runway
-      where practice_id = ${practiceId} and due_on >= ${of.from} and due_on <= ${of.today} and expires_on >= ${of.today} and on_the_way = 0
-      group by of_wearer_id) d
+    from (select r.of_wearer_id, min(r.run_out) as run_out, jsonb_agg(r.eye order by r.eye desc) as eyes
+      from batch b join eye_runway r on r.practice_id = ${practiceId} and r.of_wearer_id = b.of_wearer_id
+      where r.due_on >= ${of.from} and r.due_on <= ${of.today} and r.expires_on >= ${of.today} and r.on_the_way = 0
+      group by r.of_wearer_id) d
     join wearer_identity i on i.wearer_id = d.of_wearer_id
     join ${chosen(sql, practiceId, sql`d.of_wearer_id`)} on c.way <> 'none'
     where not wearer_under_absolute_stop(${practiceId}, d.of_wearer_id)
-    on conflict do nothing`;
-  return count;
+    on conflict do nothing returning 1)
+    select (select count(*) from done)::int as written,
+      case when (select count(*) from batch) = ${WRITTEN_AT_ONCE} then (select of_wearer_id from batch order by of_wearer_id desc limit 1) end as last`;
+  return row ?? { written: 0, last: null };
 }
 
 /** Writes to everybody who has an appointment between two moments and agreed; each once for a time. @returns how many */

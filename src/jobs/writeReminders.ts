@@ -17,7 +17,12 @@ export async function writeReminders(sql: Sql, practiceId: string, at: string): 
   const settings = { ...DEFAULT_SETTINGS, ...practice.settings };
   const today = dayIn(at, practice.timeZone);
   const written = writtenAt(at, null, settings, practice.timeZone);
-  const reorders = await writeReorderReminders(sql, practiceId, { ...written, today, from: dueWindow(today).from });
+  let [reorders, after] = [0, null as string | null];
+  do {
+    const batch = await writeReorderReminders(sql, practiceId, { ...written, today, from: dueWindow(today).from, after });
+    reorders += batch.written;
+    after = batch.last;
+  } while (after !== null);
   const day = boundsOf(addDays(today, settings.remindDays), practice.timeZone);
   const appointments = settings.remindDays === 0 ? 0 : await writeAppointmentReminders(sql, practiceId, { ...written, ...day });
   return { reorders, appointments };

@@ -138,6 +138,9 @@ function EyeBoxes({
     ...(plan.inHandUntil !== null && plan.inHandUntil >= axis.from ? [{ day: plan.inHandUntil, word: t('inHandTo') }] : []),
     ...(plan.runOut !== null && plan.runOut !== plan.inHandUntil ? [{ day: plan.runOut, word: t('wouldLastTo') }] : []),
   ];
+  // Words of a day just after the prescription's end stand below its double line.
+  const ends = page.prescription ? axis.y(page.prescription.expiresOn) : 0;
+  const baseOf = (day: IsoDate): number => (axis.y(day) - 32 < ends + 4 && axis.y(day) > ends - 4 ? ends + 36 : axis.y(day) - 5);
   return (
     <g>
       {plan.runway.boxes.flatMap((box, i) =>
@@ -156,10 +159,10 @@ function EyeBoxes({
       )}
       {marks.map(({ day, word }) => (
         <g key={word}>
-          <text x={x} y={axis.y(day) - 20} textAnchor={anchor} className="axis-note">
+          <text x={x} y={baseOf(day) - 15} textAnchor={anchor} className="axis-note">
             {word}
           </text>
-          <text x={x} y={axis.y(day) - 5} textAnchor={anchor} className="axis-word" fontWeight="620">
+          <text x={x} y={baseOf(day)} textAnchor={anchor} className="axis-word" fontWeight="620">
             {formatShortDay(day)}
           </text>
         </g>
