@@ -70,6 +70,26 @@ test('ten thousand scans in a burst: each is answered in its turn, none is count
   expect(boxes).toEqual(['right', 'left'].flatMap((eye) => ['1', '2'].map((serial) => ({ eye, serial }))));
 });
 
+test('on backorder: the day, and the ways on, none of which is another lens without a prescription', async ({ page, site }) => {
+  await signIn(page);
+  const of = await prescribed(page, 'Ysella Roskilly');
+  const fault = (is: string) => fetch(`${site.supplierUrl}/fault`, { method: 'PUT', body: JSON.stringify({ fault: is }) });
+  await fault('backorder');
+  const order = { ...of, requestKey: crypto.randomUUID(), rightPacks: 1, leftPacks: 1, noDanger: true, sightSame: true, pastExpiryNote: '', note: '' };
+  const { orderId = '' } = await command(page, 'reorderLenses', order);
+  await expect(async () => {
+    await page.goto(`/orders/${orderId}`);
+    await expect(page.getByTestId('order')).toHaveAttribute('data-stage', 'backordered', { timeout: 1000 });
+  }).toPass({ timeout: 30_000 });
+  await fault('none');
+  const ways = page.getByTestId('not-to-be-had');
+  await expect(ways).toContainText('it takes a new prescription');
+  await expect(ways.getByRole('link', { name: 'Trial lenses until then' })).toHaveAttribute('href', `/wearers/${of.wearerId}/reorder`);
+  await ways.getByRole('link', { name: 'Book a refit' }).click();
+  await page.waitForURL('**/diary?**visit=refit**');
+  await expect(page.getByText('Ysella Roskilly').first()).toBeVisible();
+});
+
 test('boxes of a changed power: proposed for exchange, kept as a claim, told to the supplier and credited', async ({ page, site }) => {
   await signIn(page);
   const of = await prescribed(page, 'Demelza Trevose');

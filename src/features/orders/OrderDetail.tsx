@@ -25,6 +25,7 @@ import { useSending } from '../common/useSending';
 import { WearerLink } from '../common/WearerLink';
 import { useRefusalWords } from '../common/words';
 import { Claims } from './Claims';
+import { NotToBeHad } from './NotToBeHad';
 
 const ReceiveOrder = lazy(() => import('./ReceiveOrder').then((m) => ({ default: m.ReceiveOrder })));
 const CancelPanel = lazy(() => import('./CancelPanel').then((m) => ({ default: m.CancelPanel })));
@@ -119,6 +120,7 @@ function OrderDetailPage({ data }: { readonly data: OrderData }) {
             <Stated state="stop">{t('held')}</Stated>
           </p>
         ) : null}
+        {order.kind === 'supply' ? <NotToBeHad stage={stage} wearerId={wearer.id} /> : null}
         {straight && stage !== 'arrived' ? (
           <p className="pb-3 flex gap-3 items-center">
             {t('arrivedAsk')}
