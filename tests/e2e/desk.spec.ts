@@ -53,9 +53,9 @@ test('ten thousand scans in a burst: each is answered in its turn, none is count
   );
   await scan.evaluate((field, codes) => {
     const input = field as HTMLInputElement;
-    const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set;
+    const value = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value');
     for (const code of codes) {
-      set?.call(input, code);
+      value?.set?.call(input, code);
       input.dispatchEvent(new Event('input', { bubbles: true }));
       input.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
     }

@@ -15,6 +15,7 @@ import { Field } from '@/ui/Field';
 import { KeyCap } from '@/ui/marks';
 import { AppPage } from '../common/AppPage';
 import { useKey } from '../common/keys';
+import { OnceAlive } from '../common/OnceAlive';
 import { useServer } from '../common/ServerProvider';
 import { ExpiredLots } from './ExpiredLots';
 import { LotTable } from './LotTable';
@@ -78,7 +79,11 @@ function DrawerPage({ stock, loans, libraryTag }: Pick<Page, 'loans' | 'libraryT
         </div>
       </div>
       <ExpiredLots lots={expired} />
-      {loans.length > 0 ? <Loans loans={loans} /> : null}
+      {loans.length > 0 ? (
+        <OnceAlive>
+          <Loans loans={loans} />
+        </OnceAlive>
+      ) : null}
       {stock.length === 0 ? <p className="p-6">{t('empty')}</p> : <LotTable lots={lotsFound(stock, later)} search={later} onLot={setLot} />}
       {lot ? <LotPanel lot={stock.find((s) => s.id === lot.id) ?? { ...lot, count: 0 }} onClose={() => setLot(null)} /> : null}
       {listing ? <ListPanel of="trials" onTaken={() => router.refresh()} onClose={() => setListing(false)} /> : null}

@@ -19,6 +19,7 @@ import { Frame } from '@/ui/Frame';
 import { KeyCap, Stated } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
 import { useKey } from '../common/keys';
+import { OnceAlive } from '../common/OnceAlive';
 import { useEyeWords } from '../common/eyeWords';
 import { Rail } from '../common/Rail';
 import { useServer } from '../common/ServerProvider';
@@ -108,15 +109,15 @@ function ReorderBody({ data }: ReorderProps) {
           <Runways page={page} />
           <div className="min-w-0">
             <Prescribed page={page} />
-            <Suspense fallback={null}>
+            <OnceAlive>
               <OldBoxes boxes={page.old} onDone={() => router.refresh()} />
-            </Suspense>
+            </OnceAlive>
             {page.bar === null ? (
               <>
                 <Asked page={page} onRedEye={() => setPanel('redEye')} onSight={() => setPanel('sightChanged')} />
-                <Suspense fallback={null}>
+                <OnceAlive>
                   <Bridge page={page} onDone={() => router.refresh()} />
-                </Suspense>
+                </OnceAlive>
                 <Offers page={page} />
                 <Supply page={page} />
               </>

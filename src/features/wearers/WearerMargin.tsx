@@ -1,30 +1,23 @@
 'use client';
 import Link from 'next/link';
-import { lazy, Suspense, useSyncExternalStore } from 'react';
+import { lazy, Suspense } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, inForce, may, provenance, type WearerFile } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
+import { OnceAlive } from '../common/OnceAlive';
 import { useServer } from '../common/ServerProvider';
 import { Coming } from './Coming';
 
 const Contact = lazy(() => import('./Contact').then((m) => ({ default: m.Contact })));
 const IdentityChanges = lazy(() => import('./IdentityChanges').then((m) => ({ default: m.IdentityChanges })));
 
-const nothingChanges = (): (() => void) => () => undefined;
-
 /** Why it is said what is worn; the prescriptions in force; what was changed of who this is. */
 export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; readonly onFiles: () => void }) {
   const t = useTranslations('wearer');
   const purposes = useTranslations('purposes');
   const { session } = useServer();
-  // What is pressed is drawn once it can be.
-  const alive = useSyncExternalStore(
-    nothingChanges,
-    () => true,
-    () => false,
-  );
   const prescription = file.prescriptions[0] ?? null;
   const worn = EYES.some((e) => provenance(file, e).worn !== null);
   return (
@@ -46,7 +39,9 @@ export function WearerMargin({ file, onFiles }: { readonly file: WearerFile; rea
       )}
       <Coming file={file} />
       {may(session.viewer.roles, 'wearers') && file.erasure === null ? (
-        <Suspense fallback={null}>{alive ? <Contact wearer={file.wearer} contact={file.contact} /> : null}</Suspense>
+        <OnceAlive>
+          <Contact wearer={file.wearer} contact={file.contact} />
+        </OnceAlive>
       ) : null}
       <h2 className="mb-2">{t('why')}</h2>
       <p className="mb-5">{worn ? t('whyWorn') : t('whyNothing')}</p>

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { lazy, Suspense, useRef, type RefObject } from 'react';
+import { lazy, useRef, type RefObject } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslations } from 'use-intl';
 import { mayOpenVisit } from '@/core';
@@ -16,6 +16,7 @@ import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { Stated, StateMark } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
+import { OnceAlive } from '../../../common/OnceAlive';
 import { problemAt, useProblemWords } from '../../../common/words';
 import { DraftLine } from '../../shell/DraftLine';
 import { VisitFrame, workingsOf } from '../../shell/VisitFrame';
@@ -74,9 +75,9 @@ function SupplyStepBody() {
           <SupplyRows supply={supply} prescription={prescription} />
           {supply.old.length > 0 ? (
             <div className="px-6">
-              <Suspense fallback={null}>
+              <OnceAlive>
                 <OldBoxes boxes={supply.old} onDone={() => void refresh()} />
-              </Suspense>
+              </OnceAlive>
             </div>
           ) : null}
           {problem?.kind === 'invalid' && problemAt(problem, 'rightPacks')?.code === 'packsRequired' ? (
