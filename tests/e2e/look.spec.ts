@@ -40,6 +40,8 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
     '/recalls',
     '/figures',
     '/drawer/plan',
+    '/drawer/order',
+    '/reorders?lapsed',
     '/wearers',
     '/settings',
     '/settings/rooms',
