@@ -346,16 +346,6 @@ await shot('library');
 await page.goto('/drawer');
 await page.getByTestId('receive').waitFor();
 await shot('drawer');
-// Half a year later her lenses run low: the night has put her on the list.
-await wait(190 * 24 * 60);
-await page.context().clearCookies();
-await signIn(/Renny/);
-for (let tries = 0; tries < 30; tries++) {
-  await page.goto('/reorders');
-  if (await page.getByTestId('due').isVisible()) break;
-  await page.waitForTimeout(1000);
-}
-await shot('reorders');
 await browser.close();
 await site.stop();
 await owner.end();
