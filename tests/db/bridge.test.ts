@@ -139,6 +139,13 @@ describe('trial lenses that go home until boxes come', () => {
     expect(await stockOf('right')).toBe(6);
     expect(await stockFaults(world.db.owner)).toEqual([]);
   });
+  it('a day later it is no slip any more', async () => {
+    const given = (await bridge()) as unknown as { value: { visitId: string } };
+    pass(1);
+    const late = { visitId: given.value.visitId, reason: 'left on the desk' };
+    expect(await world.do('withdrawBridge', late, desk())).toMatchObject({ error: { kind: 'ruleBroken', rule: 'bridgeOlder' } });
+    expect(await stockFaults(world.db.owner)).toEqual([]);
+  });
   it('an ended prescription, a stop or a danger sign bars them, with what would free it', async () => {
     pass(200);
     expect(await bridge()).toMatchObject({ error: { kind: 'ruleBroken', rule: 'bridgeBarred', data: { bar: 'expired' } } });

@@ -103,11 +103,13 @@ export const withdrawBridge = defineCommand({
   input: bridgeWithdrawalForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form): Promise<Result<null>> => {
-    const { tx, caller, now, newId } = context;
+    const { tx, caller, today, now, newId } = context;
     const visit = await findVisit(tx, caller.practiceId, form.visitId);
     const file = visit && (await readWearerFile(context, visit.wearerId, null));
     const given = file?.handOvers.flatMap(({ current: h }) => (h?.visitId === form.visitId && h.source === 'trial' && h.lensOnEyeId === null ? [h] : [])) ?? [];
     if (!visit || given.length === 0) return notFound('handOver');
+    // Later they may have been worn: what is said then is a loss, not an undoing.
+    if (given.some((h) => h.handedOn !== today)) return ruleBroken('bridgeOlder');
     for (const { id, eye, lot, expiresOn, lensCount, observedAt } of given) {
       const of = { practiceId: caller.practiceId, visitId: visit.id, visitVersion: visit.version };
       const meta = { ...of, id: newId(), eye, observedAt, recordedAt: now, recordedBy: caller.personId };
