@@ -5,7 +5,7 @@ import { killing, VICTIMS } from './killing';
 export async function benchKills(kills: number): Promise<void> {
   console.log(`\n${kills} kills −9 at random under load: web server, one web process, jobs, supplier stand-in, database, one connection of it`);
   const victims = Array.from({ length: kills }, () => VICTIMS[Math.floor(Math.random() * VICTIMS.length)] ?? 'web');
-  const kept = await killing({ distDir: '.next', victims, everyMs: 2500, orders: kills, say: (line) => console.log(`  ${line}`) }, toOrder);
+  const kept = await killing({ distDir: '.next', victims, everyMs: 2500, orders: kills, andThen: 20, say: (line) => console.log(`  ${line}`) }, toOrder);
   const { acknowledged, again, lost, doubled, refused, seconds } = kept;
   console.log(
     `  ${acknowledged} presses answered as done, ${again} sent again because nobody answered; ${lost} lost, ${doubled} doubled, ${refused.length} refused; ${seconds} s`,
