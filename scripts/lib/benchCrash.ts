@@ -12,8 +12,18 @@ export async function benchCrash(): Promise<void> {
   try {
     await ensureDatabase((name) => cluster.url(name), TEMPLATE);
     await prepareDatabase(cluster.url(TEMPLATE), { demoAt: TEST_NOW });
-    const env = { ...process.env, NODE_OPTIONS: '', KEENFIT_CRASH_EVERY: '1', KEENFIT_TEST_SERVER: cluster.url('postgres'), KEENFIT_TEST_TEMPLATE: TEMPLATE };
-    spawnSync(join('node_modules', '.bin', 'vitest'), ['run', '--project', 'db', 'tests/db/crashSupply.test.ts'], { stdio: 'inherit', env });
+    for (const KEENFIT_CRASH_EYES of ['both', 'one']) {
+      console.log(`\nOrders of ${KEENFIT_CRASH_EYES === 'one' ? 'one eye' : 'both eyes'}`);
+      const env = {
+        ...process.env,
+        NODE_OPTIONS: '',
+        KEENFIT_CRASH_EVERY: '1',
+        KEENFIT_CRASH_EYES,
+        KEENFIT_TEST_SERVER: cluster.url('postgres'),
+        KEENFIT_TEST_TEMPLATE: TEMPLATE,
+      };
+      spawnSync(join('node_modules', '.bin', 'vitest'), ['run', '--project', 'db', 'tests/db/crashSupply.test.ts'], { stdio: 'inherit', env });
+    }
   } finally {
     await cluster.stop();
   }
