@@ -281,7 +281,20 @@ export const DEMO_FAMILIES: readonly Draft[] = [
 
 /** Care products of the demo. */
 export const DEMO_CARE = [
-  { system: 'multipurpose', maker: 'Marram Optical', name: 'Tidewash', contents: '300 ml and a case', lastsDays: 60, priceMinor: 1900, includesCase: true },
+  {
+    system: 'multipurpose',
+    maker: 'Marram Optical',
+    name: 'Tidewash',
+    contents: '300 ml and a case',
+    lastsDays: 60,
+    priceMinor: 1900,
+    includesCase: true,
+    ownLabel: false,
+    soakMinutes: 360,
+    storeDays: 30,
+    discardDays: 90,
+    catalystDays: null,
+  },
   {
     system: 'peroxide',
     maker: 'Foreshore Vision',
@@ -290,6 +303,11 @@ export const DEMO_CARE = [
     lastsDays: 45,
     priceMinor: 2250,
     includesCase: true,
+    ownLabel: false,
+    soakMinutes: 360,
+    storeDays: 7,
+    discardDays: 60,
+    catalystDays: 60,
   },
 ] as const;
 

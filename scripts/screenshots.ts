@@ -185,6 +185,8 @@ await shot('prescription');
 await page.getByLabel('Your password, once more').fill(DEMO_PASSWORD);
 await press('Sign prescription');
 await page.getByTestId('signed').waitFor();
+await press('Prescribe Tidewash');
+await page.getByTestId('care-card').waitFor();
 await press('To the lesson');
 await page.waitForURL('**/lesson');
 await press('Start the lesson');
@@ -211,9 +213,21 @@ for (const name of [
   'Glasses always with you',
   'Danger signs',
   'Moving and finding the lens',
+  'A dropped lens',
 ]) {
   await page.getByRole('checkbox', { name, checked: false }).click();
   await page.getByRole('checkbox', { name, checked: true }).waitFor();
+}
+await press('All of these said back again');
+for (const eye of ['Right', 'Left']) {
+  const field = page.getByTestId('lesson-sight').getByLabel(new RegExp(`${eye} eye`));
+  await field.fill('20/20');
+  await field.press('Enter');
+  await page
+    .getByTestId('lesson-sight')
+    .getByText('20/20')
+    .nth(eye === 'Right' ? 0 : 1)
+    .waitFor();
 }
 await press('Sign off the lesson');
 await press('Hand over the trial pair');

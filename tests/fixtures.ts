@@ -122,9 +122,10 @@ export const attempt = (lessonId: string, eye: Eye, move: 'on' | 'off', change: 
   worked: true,
   unaided: true,
   miss: null,
+  technique: null,
   ...change,
 });
-export const topic = (lessonId: string, name: string): TopicFact => ({ ...meta('right'), lessonId, topic: name });
+export const topic = (lessonId: string, name: string): TopicFact => ({ ...meta('right'), lessonId, topic: name, atEnd: false });
 export const handedOver = (eye: Eye, lensId: string, handedOn = '2026-11-24'): HandOverFact => ({
   ...meta(eye),
   lensId,
@@ -144,8 +145,14 @@ export const lesson = (id: string, change: Partial<VisitRecord['lessons'][number
   eyes: ['right', 'left'],
   onAtStart: [],
   singleUse: false,
+  onlyTopics: null,
   handler: null,
   startedAt: AT,
+  startedByName: 'Teo Brannock',
+  overnight: null,
+  productId: null,
+  overridden: null,
+  overrideNote: null,
   signOffId: null,
   signedAt: null,
   signedByName: null,
@@ -242,6 +249,10 @@ export function record(parts: RecordParts = {}): VisitRecord {
     lessons: parts.lessons ?? [],
     attempts: chains(parts.attempts ?? []),
     topics: chains(parts.topics ?? []),
+    careSystems: [],
+    lessonWays: [],
+    lessonTurns: [],
+    lessonSights: [],
     handOvers: chains(parts.handOvers ?? []),
     decided: null,
     wornAnswers: [],

@@ -1,4 +1,4 @@
-import { addMonths, careTopicsFor, EYES, formatRefraction, type AnswerValue, type Eye, type VisitKind } from '../../src/core';
+import { addMonths, careTopicsFor, topicsAgain, EYES, formatRefraction, type AnswerValue, type Eye, type VisitKind } from '../../src/core';
 import type { FamilyWithBlocks } from '../../src/db/family';
 import { must } from '../../src/lib/assert';
 import { eachEye, overRefractionOf, VERTEX_MM, type Eyes, type LensForm } from './eyes';
@@ -133,10 +133,12 @@ export class Visit {
     this.practice.pass(360);
   }
 
-  /** The teacher's hour: two on and two off of each eye, a miss on the way, all topics said back. */
+  /** The teacher's hour: two on and two off of each eye, a miss on the way, acuity, all topics said back and some once more. */
   async lesson(daily: boolean, handler: string, misses: number): Promise<void> {
+    if (!daily) await this.namesCare();
     const { lessonId } = await this.enters('joss', 'startLesson', { handler });
-    for (const topic of careTopicsFor(daily)) await this.enters('joss', 'recordTopic', { lessonId, topic });
+    const topics = careTopicsFor({ singleUse: daily });
+    for (const topic of topics) await this.enters('joss', 'recordTopic', { lessonId, topic });
     this.practice.pass(600);
     for (let i = 0; i < misses; i++) {
       await this.enters('joss', 'recordAttempt', { lessonId, eye: 'right', move: 'off', worked: false, unaided: true, miss: 'blinked' });
@@ -147,7 +149,16 @@ export class Visit {
         await this.enters('joss', 'recordAttempt', { lessonId, eye, move, worked: true, unaided: true, miss: null });
         this.practice.pass(150);
       }
+    for (const eye of EYES) await this.enters('joss', 'recordLessonSight', { lessonId, eye, acuity: { logMar: 0, typed: '20/20' } });
+    await this.enters('joss', 'recordTopicsAgain', { lessonId, topics: topicsAgain(topics) });
     await this.enters('joss', 'signOffLesson', { lessonId });
+  }
+
+  /** The care system that most begin with. */
+  private async namesCare(): Promise<void> {
+    const [product] = await this.practice.sql<{ productId: string }[]>`
+      select product_id as "productId" from care_product where system = 'multipurpose' and not ended order by name limit 1`;
+    await this.enters('asha', 'prescribeCare', { productId: must(product, 'a care product').productId, chosenFor: 'first' });
   }
 
   /** The trials go home, the one on the eye and others of its lot, as far as it has them. */

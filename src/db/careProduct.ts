@@ -1,18 +1,14 @@
 import 'server-only';
-import type { CareSystem } from '../core';
+import type { CareProduct } from '../core';
 import type { Db } from './client';
 
-export interface CareProductRow {
-  readonly productId: string;
+export interface CareProductRow extends CareProduct {
+  /** Of this version of it. */
+  readonly id: string;
   readonly version: number;
-  readonly system: CareSystem;
-  readonly maker: string;
-  readonly name: string;
   readonly contents: string;
   readonly lastsDays: number;
   readonly priceMinor: number;
-  readonly includesCase: boolean;
-  readonly ended: boolean;
   readonly recordedAt: string;
   readonly recordedByName: string;
 }
@@ -21,8 +17,8 @@ export interface CareProductRow {
 export function listCareProducts(sql: Db, practiceId: string) {
   return sql<CareProductRow[]>`
     select * from (
-      select distinct on (c.product_id) c.product_id, c.version, c.system, c.maker, c.name, c.contents, c.lasts_days, c.price_minor,
-        c.includes_case, c.ended, c.recorded_at, p.display_name as recorded_by_name
+      select distinct on (c.product_id) c.id, c.product_id, c.version, c.system, c.maker, c.name, c.contents, c.lasts_days, c.price_minor,
+        c.includes_case, c.own_label, c.soak_minutes, c.store_days, c.discard_days, c.catalyst_days, c.ended, c.recorded_at, p.display_name as recorded_by_name
       from care_product c join person p on p.id = c.recorded_by
       where c.practice_id = ${practiceId} order by c.product_id, c.version desc) newest
     order by ended, name`;
@@ -31,7 +27,7 @@ export function listCareProducts(sql: Db, practiceId: string) {
 /** Appends a version; false when somebody else appended it first. */
 export async function insertCareProduct(
   sql: Db,
-  c: Omit<CareProductRow, 'recordedByName'> & { readonly id: string; readonly practiceId: string; readonly recordedBy: string },
+  c: Omit<CareProductRow, 'recordedByName'> & { readonly practiceId: string; readonly recordedBy: string },
 ): Promise<boolean> {
   const rows = await sql`insert into care_product ${sql(c)} on conflict do nothing returning id`;
   return rows.length > 0;

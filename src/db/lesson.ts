@@ -5,9 +5,9 @@ import type { Db } from './client';
 /** Lessons of a wearer, oldest first, with their sign-off. */
 export function listLessons(sql: Db, practiceId: string, wearerId: string) {
   return sql<LessonRow[]>`
-    select l.id, l.visit_id, l.wearer_id, l.eyes, l.on_at_start, l.single_use, l.handler, l.started_at,
-      s.id as sign_off_id, s.signed_at, p.display_name as signed_by_name
-    from lesson l
+    select l.id, l.visit_id, l.wearer_id, l.eyes, l.on_at_start, l.single_use, l.only_topics, l.handler, l.started_at, b.display_name as started_by_name,
+      s.id as sign_off_id, s.signed_at, p.display_name as signed_by_name, s.overnight, s.product_id, s.overridden, s.override_note
+    from lesson l join person b on b.id = l.started_by
     left join lesson_sign_off s on s.lesson_id = l.id
     left join person p on p.id = s.signed_by
     where l.practice_id = ${practiceId} and l.wearer_id = ${wearerId} order by l.started_at`;
@@ -24,12 +24,13 @@ export async function insertLesson(
     eyes: readonly Eye[];
     onAtStart: readonly Eye[];
     singleUse: boolean;
+    onlyTopics: readonly string[] | null;
     handler: string | null;
     startedAt: string;
     startedBy: string;
   },
 ): Promise<void> {
-  await sql`insert into lesson ${sql({ ...l, eyes: [...l.eyes], onAtStart: [...l.onAtStart] })}`;
+  await sql`insert into lesson ${sql({ ...l, eyes: [...l.eyes], onAtStart: [...l.onAtStart], onlyTopics: l.onlyTopics === null ? null : [...l.onlyTopics] })}`;
 }
 
 export async function insertSignOff(
@@ -43,7 +44,11 @@ export async function insertSignOff(
     signedBy: string;
     handler: string | null;
     counts: Readonly<Record<string, number>>;
+    overnight: boolean;
+    productId: string | null;
+    overridden: readonly string[];
+    overrideNote: string | null;
   },
 ): Promise<void> {
-  await sql`insert into lesson_sign_off ${sql({ ...s, counts: sql.json({ ...s.counts }) })}`;
+  await sql`insert into lesson_sign_off ${sql({ ...s, overridden: [...s.overridden], counts: sql.json({ ...s.counts }) })}`;
 }

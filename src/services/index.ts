@@ -33,6 +33,7 @@ import { exportPerson, readTimeline } from './personFile/queries';
 import { readPicture } from './picture/queries';
 import { recordPicture } from './picture/commands';
 import { recordCarePair, saveCareProduct } from './careProduct/commands';
+import { prescribeCare } from './careSystem/commands';
 import { cancelImport, recordImport, takeImport } from './catalogueImport/commands';
 import { readImport, readImportFaults } from './catalogueImport/queries';
 import { changeHouseList } from './houseList/commands';
@@ -64,7 +65,17 @@ import { bridgeWithTrials, withdrawBridge } from './reorder/bridge';
 import { readReorder } from './reorder/queries';
 import { readDue } from './runway/queries';
 import { handOverBoxes, recordReceipt } from './order/receipts';
-import { recordAttempt, recordTopic, signOffLesson, startLesson } from './lesson/commands';
+import {
+  recordAttempt,
+  recordLessonSight,
+  recordTopic,
+  recordTopicsAgain,
+  setLessonWay,
+  signOffLesson,
+  startLesson,
+  stopLesson,
+  turnLessonClock,
+} from './lesson/commands';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
 import { changeVisit, recordExamined } from './visit/kindAndFee';
 import { readNewer, readSession, readVisit } from './visit/queries';
@@ -167,9 +178,15 @@ export const COMMANDS = {
   undo,
   sign,
   recordCopy,
+  prescribeCare,
   startLesson,
   recordAttempt,
   recordTopic,
+  recordTopicsAgain,
+  setLessonWay,
+  turnLessonClock,
+  stopLesson,
+  recordLessonSight,
   signOffLesson,
   handOver,
   placeOrder,

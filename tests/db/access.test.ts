@@ -195,6 +195,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   readPrescriptionFile: () => ({ wearerId: ids.wearerId, fileName: 'a.csv', text: 'eye,sphere\nright,-1' }),
   readOutsidePrescriptions: () => ({ wearerId: ids.wearerId }),
   exportPrescription: () => ({ prescriptionId: randomUUID(), format: 'csv' }),
+  prescribeCare: () => ({ visitId: ids.visitId, version: 1, productId: randomUUID(), chosenFor: 'first' }),
   recordCopy: () => ({ visitId: ids.visitId, version: 1, prescriptionId: randomUUID(), how: 'signed' }),
   recordLesion: () => ({ visitId: ids.visitId, version: 1, eye: 'right', kind: 'staining', nasalMm: 1, upMm: 1, longMm: 1, acrossMm: 1 }),
   acknowledgeAlert: () => ({ visitId: ids.visitId, version: 1, answerId: randomUUID() }),
@@ -243,6 +244,14 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   startLesson: () => ({ visitId: ids.visitId, version: 1 }),
   recordAttempt: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, eye: 'right', move: 'off', worked: true, miss: null }),
   recordTopic: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, topic: 'noWater' }),
+  recordTopicsAgain: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, topics: ['noWater'] }),
+  setLessonWay: () => ({
+    ...{ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, hand: 'left', dexterity: 'good', skinTone: 4 },
+    ...{ onTechnique: null, offTechnique: null },
+  }),
+  turnLessonClock: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, turn: 'run' }),
+  stopLesson: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, unbookedReason: 'x' }),
+  recordLessonSight: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, eye: 'right', acuity: { logMar: 0, typed: '20/20' } }),
   signOffLesson: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId }),
   handOver: () => ({ visitId: ids.visitId, version: 1, right: { lensOnEyeId: ids.onEye, lot: 'A', expiresOn: '2027-01-01' }, left: null, experienceNote: 'x' }),
   placeOrder: () => ({ visitId: ids.visitId, version: 1, requestKey: randomUUID(), prescriptionId: ids.prescriptionId, rightPacks: 1, leftPacks: 0 }),
@@ -369,7 +378,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(166);
+    expect(names).toHaveLength(172);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -397,6 +406,9 @@ describe('another practice', () => {
       'lens_on_eye',
       'prescription',
       'lesson_attempt',
+      'lesson_way',
+      'lesson_turn',
+      'lesson_sight',
       'hand_over',
       'lens_order',
       'wearer_identity',
@@ -418,6 +430,7 @@ describe('another practice', () => {
       'wearer_link',
       'wearer_link_end',
       'care_pair',
+      'care_system',
       'message',
       'trial_stock',
       'trial_movement',

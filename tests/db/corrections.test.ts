@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { careTopicsFor } from '../../src/core';
-import { openWorld, spec, type World } from './support';
+import { finishLesson, openWorld, spec, type World } from './support';
 import { fillDrawer } from '../support/drawer';
 
 let world: World;
@@ -196,12 +196,14 @@ describe('the lesson’s entries and the hand-over', () => {
     const { lessonId } = await change('startLesson', {});
     for (const eye of ['right', 'left'])
       for (const move of ['off', 'on', 'off', 'on']) await change('recordAttempt', { lessonId, eye, move, worked: true, miss: null });
-    for (const topic of careTopicsFor(false)) await change('recordTopic', { lessonId, topic });
+    for (const topic of careTopicsFor({ singleUse: false })) await change('recordTopic', { lessonId, topic });
+    await finishLesson(world, visitId, lessonId, ['right', 'left']);
+    version = await world.version(visitId);
     const record = await world.record(visitId);
     await change('correct', { kind: 'lessonAttempt', factId: record.attempts.at(-1)?.current?.id, reason: 'I helped', value: null });
     expect(await world.do('signOffLesson', { visitId, version, lessonId })).toMatchObject({ error: { rule: 'lessonLocked', data: { missing: 1 } } });
     await change('recordAttempt', { lessonId, eye: 'left', move: 'on', worked: true, miss: null });
-    const topic = (await world.record(visitId)).topics[0];
+    const topic = (await world.record(visitId)).topics.find((c) => c.current?.atEnd === false);
     await change('correct', { kind: 'lessonTopic', factId: topic?.current?.id, reason: 'not said back', value: null });
     expect(await world.do('signOffLesson', { visitId, version, lessonId })).toMatchObject({ error: { rule: 'lessonLocked', data: { missing: 1 } } });
     await change('recordTopic', { lessonId, topic: topic?.current?.topic });

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { careTopicsFor, turnHistory } from '../../src/core';
 import { momentOf } from '../../src/services/appointment/moments';
-import { blinksAt, openWorld, SENTENCES, spec, type World } from './support';
+import { finishLesson, blinksAt, openWorld, SENTENCES, spec, type World } from './support';
 import { fillDrawer } from '../support/drawer';
 
 let world: World;
@@ -137,10 +137,12 @@ describe('lesson and hand-over', () => {
     await next('recordAttempt', { lessonId, eye: 'right', move: 'on', worked: false, miss: 'blinked' });
     await next('recordAttempt', { lessonId, eye: 'right', move: 'on', worked: true, unaided: false, miss: null });
     expect(await world.do('signOffLesson', { visitId: v.visitId, version, lessonId })).toMatchObject({
-      error: { rule: 'lessonLocked', data: { missing: 12 } },
+      error: { rule: 'lessonLocked', data: { missing: 19 } },
     });
     for (const move of ['off', 'on'] as const) await next('recordAttempt', { lessonId, eye: 'right', move, worked: true, miss: null });
-    for (const topic of careTopicsFor(false)) await next('recordTopic', { lessonId, topic });
+    for (const topic of careTopicsFor({ singleUse: false })) await next('recordTopic', { lessonId, topic });
+    await finishLesson(world, v.visitId, lessonId, ['right']);
+    version = await world.version(v.visitId);
     await world.must('signOffLesson', { visitId: v.visitId, version, lessonId }, world.callers.technician);
     version += 1;
     expect(await world.do('handOver', { visitId: v.visitId, version, right: { ...box, expiresOn: '2026-11-23' }, left: null })).toMatchObject({
@@ -170,17 +172,19 @@ describe('lesson and hand-over', () => {
           version: number;
         }
       ).version;
-    for (const topic of careTopicsFor(false))
+    for (const topic of careTopicsFor({ singleUse: false }))
       version = ((await world.must('recordTopic', { visitId: v.visitId, version, lessonId, topic })) as unknown as { version: number }).version;
     await world.must('closeVisit', { visitId: v.visitId, version });
     world.move(24 * 3600);
     const { visitId = '' } = await world.must('openVisit', { wearerId: await world.wearerId(9), kind: 'lesson' });
     const second = await world.must('startLesson', { visitId, version: 1 });
     const refused = await world.do('signOffLesson', { visitId, version: 2, lessonId: second.lessonId });
-    expect(refused).toMatchObject({ error: { rule: 'lessonLocked', data: { missing: 2 } } });
+    expect(refused).toMatchObject({ error: { rule: 'lessonLocked', data: { missing: 8 } } });
     await world.must('recordAttempt', { visitId, version: 2, lessonId: second.lessonId, eye: 'right', move: 'on', worked: true, miss: null });
-    await world.must('recordAttempt', { visitId, version: 3, lessonId: second.lessonId, eye: 'right', move: 'off', worked: true, miss: null });
-    await world.must('signOffLesson', { visitId, version: 4, lessonId: second.lessonId });
+    await finishLesson(world, visitId, second.lessonId, ['right']);
+    const at = async () => ({ visitId, version: await world.version(visitId), lessonId: second.lessonId });
+    await world.must('recordAttempt', { ...(await at()), eye: 'right', move: 'off', worked: true, miss: null });
+    await world.must('signOffLesson', await at());
     world.move(-24 * 3600);
   });
   it('a minor without a guardian on the record is not taught', async () => {

@@ -1,4 +1,4 @@
-import { addSeconds, type Eye, type Role } from '../../src/core';
+import { addSeconds, careTopicsFor, topicsAgain, type Eye, type Role } from '../../src/core';
 import { loadDemo } from '../../demo/load';
 import { findPractice } from '../../src/db/practice';
 import type { Result } from '../../src/lib/outcome';
@@ -167,4 +167,14 @@ export async function orderOne(world: World): Promise<string> {
     leftPacks: 0,
   });
   return orderId ?? '';
+}
+
+/** All that a lesson still needs once the moves are done: the care system named, acuity of each eye that has its lens on, topics asked again. */
+export async function finishLesson(world: World, visitId: string, lessonId: string | undefined, eyes: readonly Eye[]): Promise<void> {
+  const at = async () => ({ visitId, version: await world.version(visitId) });
+  const [product] = await world.db.owner<{ productId: string }[]>`select product_id from care_product where name = 'Tidewash'`;
+  await world.must('prescribeCare', { ...(await at()), productId: product?.productId ?? '', chosenFor: 'first' });
+  for (const eye of eyes) await world.must('recordLessonSight', { ...(await at()), lessonId, eye, acuity: { logMar: 0, typed: '20/20' } });
+  const topics = topicsAgain(careTopicsFor({ singleUse: false }));
+  await world.must('recordTopicsAgain', { ...(await at()), lessonId, topics: [...topics] });
 }

@@ -6,6 +6,7 @@ import { writeCatalogue } from '../../src/formats/catalogueCsv';
 import { createDatabase, type TestDatabase } from '../support/database';
 import { TEST_NOW, TEST_TODAY } from '../support/moment';
 import { desk, typeBlinks, waitForLife } from './site';
+import { endLesson, nameCareSystem } from './lesson';
 
 // From an empty database to an order handed over, by the screens alone, everybody signed in as themselves.
 
@@ -132,6 +133,17 @@ test('an empty practice, by the screens alone: from its first room to lenses han
   await page.getByRole('button', { name: 'Put 2 lots in the drawer' }).click();
   await expect(page.getByTestId('list-read')).toContainText('2 lines taken in');
 
+  await page.goto(`${site.url}/settings`);
+  await page.getByRole('button', { name: 'Add a care product' }).click();
+  const product = page.getByRole('dialog');
+  const figures = { Maker: 'Marram Optical', Name: 'Brine', Contents: '300 ml and a case', 'Lasts, days': '60', Price: '19' };
+  for (const [label, value] of Object.entries(figures)) await product.getByLabel(label, { exact: true }).fill(value);
+  await product.getByLabel('Soak, hours').fill('6');
+  await product.getByLabel('Stored in the closed case at most, days').fill('30');
+  await product.getByLabel('Thrown away after opening, days').fill('90');
+  await product.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByTestId('care-products')).toContainText('soak 6 h, stored 30 days, thrown away 90 days after opening');
+
   // The coordinator: somebody rings, is written down and booked.
   await signIn(page, una.account, una.password, '/wearers');
   await page.getByRole('button', { name: 'Add a wearer' }).click();
@@ -188,6 +200,8 @@ test('an empty practice, by the screens alone: from its first room to lenses han
   await expect(page.getByTestId('signed')).toContainText('Hester Vail, optometrist, register QX 1100');
   await expect(page.getByTestId('signed')).toContainText('9 Harbour Row');
 
+  await nameCareSystem(page, 'Brine');
+
   // The technician: the lesson, and the trial pair goes home.
   await signIn(page, milo.account, milo.password);
   await page.goto(`${visit}/lesson`);
@@ -200,6 +214,7 @@ test('an empty practice, by the screens alone: from its first room to lenses han
     await topic.click();
     await expect(topic).toHaveAttribute('aria-checked', 'true');
   }
+  await endLesson(page);
   await page.getByRole('button', { name: 'Sign off the lesson' }).click();
   await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
   await expect(page.getByTestId('handed-right')).toContainText('lot A1');

@@ -115,7 +115,8 @@ test('the whole path by keyboard', async ({ page }) => {
   await press('Enter');
   await expect(page.getByTestId('lock')).toBeVisible();
   await press('2');
-  await expect(page.getByText('Off: on the lashes')).toBeVisible();
+  await expect(page.getByText('Off: blinked')).toBeVisible();
+  await expect(page.getByTestId('coaching')).toContainText('both eyes open');
   for (const eye of ['right', 'left']) {
     for (const [move, done] of [
       ['off', 1],
@@ -128,12 +129,27 @@ test('the whole path by keyboard', async ({ page }) => {
       await expect(page.getByTestId(`count-${eye}-${move}`)).toHaveAttribute('data-done', String(done));
     }
   }
-  for (let i = 0; i < 11; i++) {
+  for (let i = 0; i < 12; i++) {
     const topic = page.getByRole('checkbox', { checked: false }).first();
     await topic.focus();
     await press('Space');
     await expect(page.getByRole('checkbox', { checked: true })).toHaveCount(i + 1);
   }
+  await page.getByRole('button', { name: 'All of these said back again' }).focus();
+  await press('Space');
+  await expect(page.getByTestId('asked-again')).toContainText('4 of 4');
+  for (const eye of ['Right', 'Left']) {
+    await page
+      .getByTestId('lesson-sight')
+      .getByLabel(new RegExp(`${eye} eye`))
+      .focus();
+    await type('20/20');
+    await press('Enter');
+    await expect(page.getByTestId('lesson-sight').getByText('20/20')).toHaveCount(eye === 'Right' ? 1 : 2);
+  }
+  await page.getByRole('button', { name: 'Prescribe Tidewash' }).focus();
+  await press('Space');
+  await expect(page.getByTestId('care-card')).toBeVisible();
   await leave();
   await press('Enter');
   await expect(page.getByText('Trial pair', { exact: true })).toBeVisible();

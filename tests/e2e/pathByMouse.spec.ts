@@ -1,4 +1,5 @@
 import { command, desk, dragMark, expect, signInOnPage, test } from './site';
+import { endLesson, nameCareSystem } from './lesson';
 
 test.use({ file: 'pathByMouse' });
 
@@ -77,6 +78,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   await expect(page.getByTestId('signed')).toContainText('24 Nov 2027');
   await expect(page.getByTestId('signed')).toContainText('Asha Penhallow, optometrist, register FQ 2231');
 
+  await nameCareSystem(page);
   await page.getByRole('button', { name: 'To the lesson' }).click();
   await page.waitForURL('**/lesson');
   await page.getByRole('button', { name: 'Start the lesson' }).click();
@@ -90,6 +92,8 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
     await topic.click();
     await expect(topic).toHaveAttribute('aria-checked', 'true');
   }
+  await expect(page.getByTestId('lock')).toContainText('acuity');
+  await endLesson(page);
   await page.getByRole('button', { name: 'Sign off the lesson' }).click();
   await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
   await expect(page.getByTestId('handed-right')).toContainText('lot P');

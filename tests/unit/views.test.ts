@@ -11,6 +11,7 @@ import { sourceOf } from '../../src/features/visit/steps/supply/model';
 import { eyeInTurn, lessonView, lockList } from '../../src/features/visit/steps/lesson/model';
 import type { VisitRecord } from '../../src/features/visit/shell/visitData';
 import {
+  AT,
   attempt,
   handedOver,
   LATER,
@@ -271,13 +272,14 @@ describe('the step index', () => {
 });
 
 describe('the lesson on screen', () => {
+  const viewOf = (of: Parameters<typeof lessonView>[0]) => lessonView(of, { right: {}, left: {} }, [], AT);
   it('nothing before it starts', () => {
-    expect(lessonView(record())).toBeNull();
+    expect(viewOf(record())).toBeNull();
   });
   it('counts since the last sign-off only', () => {
     const before = lesson('old', { signOffId: 's', visitId: 'earlier' });
     const now = lesson('new', { onAtStart: ['right', 'left'] });
-    const view = lessonView(
+    const view = viewOf(
       record({
         lessons: [before, now],
         attempts: [attempt('old', 'right', 'on'), attempt('new', 'right', 'off')],
@@ -290,21 +292,21 @@ describe('the lesson on screen', () => {
   });
   it('right eye first, then the left', () => {
     const twice = (eye: Eye) => (['on', 'off', 'on', 'off'] as const).map((move) => attempt('a', eye, move));
-    const view = lessonView(record({ lessons: [lesson('a')], attempts: twice('right') }));
-    const start = lessonView(record({ lessons: [lesson('a')] }));
+    const view = viewOf(record({ lessons: [lesson('a')], attempts: twice('right') }));
+    const start = viewOf(record({ lessons: [lesson('a')] }));
     if (!view || !start) throw new Error('view');
     expect([eyeInTurn(start), eyeInTurn(view)]).toEqual(['right', 'left']);
     expect(eyeInTurn({ ...start, lesson: lesson('a', { eyes: ['left'] }) })).toBe('left');
   });
   it('the lock’s list is short: no "once today" beside a move that is wanted anyway, topics counted', () => {
-    const view = lessonView(record({ lessons: [lesson('a')] }));
+    const view = viewOf(record({ lessons: [lesson('a')] }));
     const list = lockList(view?.gate.missing ?? []);
     expect(list.moves.every((m) => m.kind === 'moves')).toBe(true);
     expect(list.moves).toHaveLength(4);
-    expect(list.topics).toBe(careTopicsFor(false).length);
+    expect(list.topics).toBe(careTopicsFor({ singleUse: false }).length);
   });
   it('a single-use lens asks fewer topics', () => {
-    expect(lessonView(record({ lessons: [lesson('a', { singleUse: true })] }))?.mandatory).not.toContain('freshSolution');
+    expect(viewOf(record({ lessons: [lesson('a', { singleUse: true })] }))?.mandatory).not.toContain('freshSolution');
   });
 });
 

@@ -226,15 +226,15 @@ describe('medicines as they are really written (names: INN and USAN, from memory
 
 describe('what is taught (common practice)', () => {
   it('who sleeps in lenses is taught the rules for nights, not never to', () => {
-    const nights = careTopicsFor(false, { overnight: true });
+    const nights = careTopicsFor({ singleUse: false, overnight: true });
     expect(nights).toContain('overnightRules');
     expect(nights).not.toContain('neverSleep');
-    expect(careTopicsFor(false)).toContain('neverSleep');
+    expect(careTopicsFor({ singleUse: false })).toContain('neverSleep');
   });
   it('moving and finding the lens belongs to every gate, the roll to long nails', () => {
-    for (const singleUse of [true, false]) expect(careTopicsFor(singleUse)).toContain('moveAndFind');
-    expect(careTopicsFor(true, { longNails: true })).toContain('rollOff');
-    expect(careTopicsFor(true)).not.toContain('rollOff');
+    for (const singleUse of [true, false]) expect(careTopicsFor({ singleUse })).toContain('moveAndFind');
+    expect(careTopicsFor({ singleUse: true, longNails: true })).toContain('rollOff');
+    expect(careTopicsFor({ singleUse: true })).not.toContain('rollOff');
     expect(lessonProgress('overnight', [{ question: 'hygieneHands', value: 'longNails' }])).toEqual({ overnight: true, longNails: true });
     expect(
       lessonProgress('day', [

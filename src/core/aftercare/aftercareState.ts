@@ -6,7 +6,7 @@ import type { EyeState } from '../fit/eyeState';
 import type { FactChain } from '../record/chains';
 import type { LensRow } from '../record/lens';
 import type { AftercareAnswerFact } from '../record/visitFacts';
-import type { PairEffect } from '../supply/carePair';
+import type { PairEffect } from '../care/carePair';
 import { EYES, type Eye, type IsoDate } from '../units';
 import { aftercareSaid, aftercareTopics, type AftercareSaid, type AftercareTopic } from './asked';
 import type { KeptBySupply } from './replacement';

@@ -8,7 +8,7 @@ import type { HealthFile } from '../record/healthFile';
 import type { LensRow } from '../record/lens';
 import type { HandOverFact, VisitFacts } from '../record/visitFacts';
 import { provenance, type ProvenanceFile } from '../record/wornNow';
-import { carePairOf, type CarePair } from '../supply/carePair';
+import { carePairOf, type CarePair } from '../care/carePair';
 import { EYES, type Eye, type IsoDate } from '../units';
 import { aftercareSaid } from './asked';
 import { aftercareState, type AftercareOf, type AftercareState, type WornAtAftercare } from './aftercareState';

@@ -7,10 +7,14 @@ import type {
   AftercareAnswerFact,
   AftercareEndFact,
   AttemptFact,
+  CareSystemFact,
   CornealLesionFact,
   EyeAcuityFact,
   FitFact,
   HandOverFact,
+  LessonSightFact,
+  LessonTurnFact,
+  LessonWayFact,
   LensFindingFact,
   OnEyeFact,
   OverRefractionFact,
@@ -37,6 +41,10 @@ export interface FactRows {
   readonly cornealLesion: CornealLesionFact;
   readonly lessonAttempt: AttemptFact;
   readonly lessonTopic: TopicFact;
+  readonly lessonWay: LessonWayFact;
+  readonly lessonTurn: LessonTurnFact;
+  readonly lessonSight: LessonSightFact;
+  readonly careSystem: CareSystemFact;
   readonly handOver: HandOverFact;
   readonly wornAnswer: WornAnswerFact;
   readonly aftercareAnswer: AftercareAnswerFact;
@@ -184,8 +192,36 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
     slice: 'health',
     told: (row) => row.aftercareOn,
   },
-  lessonAttempt: { table: 'lesson_attempt', columns: ['lesson_id', 'move', 'worked', 'unaided', 'miss'], takes: null, slice: 'supply', told: () => '' },
-  lessonTopic: { table: 'lesson_topic', columns: ['lesson_id', 'topic'], takes: null, slice: 'supply', told: () => '' },
+  lessonAttempt: {
+    table: 'lesson_attempt',
+    columns: ['lesson_id', 'move', 'worked', 'unaided', 'miss', 'technique'],
+    takes: null,
+    slice: 'supply',
+    told: () => '',
+  },
+  lessonTopic: { table: 'lesson_topic', columns: ['lesson_id', 'topic', 'at_end'], takes: null, sequenced: true, slice: 'supply', told: () => '' },
+  lessonWay: {
+    table: 'lesson_way',
+    columns: ['lesson_id', 'hand', 'dexterity', 'skin_tone', 'on_technique', 'off_technique'],
+    takes: null,
+    slice: 'supply',
+    told: (row) => row.hand,
+  },
+  lessonTurn: { table: 'lesson_turn', columns: ['lesson_id', 'turn', 'note'], takes: null, slice: 'supply', told: (row) => row.turn },
+  lessonSight: {
+    table: 'lesson_sight',
+    columns: ['lesson_id', 'acuity_log_mar', 'acuity_typed'],
+    takes: 'acuity',
+    slice: 'supply',
+    told: (row) => row.acuityTyped,
+  },
+  careSystem: {
+    table: 'care_system',
+    columns: ['product_id', 'care_product_id', 'product_name', 'chosen_for', 'note', 'overridden', 'override_note'],
+    takes: null,
+    slice: 'supply',
+    told: (row) => row.productName,
+  },
   wornAnswer: { table: 'worn_answer', columns: ['answer', 'lens_id', 'lens_on_eye_id'], takes: null, slice: 'supply', told: (row) => row.answer },
   handOver: {
     table: 'hand_over',

@@ -1,9 +1,14 @@
 import type { AftercareQuestionId, AftercareSaid } from '../aftercare/asked';
 import type { AftercareOutcome } from '../aftercare/schedule';
 import type { CornealLesion } from '../advice/cornealLesion';
+import type { CareReason } from '../care/proposal';
+import type { CareFault } from '../care/verdict';
 import type { LogMar } from '../optics/acuity';
 import type { Degrees, IsoInstant } from '../units';
+import type { Miss } from '../teaching/misses';
+import type { Technique } from '../teaching/techniques';
 import type { FactChain } from './chains';
+import type { LessonWay } from './lesson';
 import type { Fact, AnyFact } from './fact';
 
 export interface PowerColumns {
@@ -185,11 +190,44 @@ export interface AttemptFact extends Fact {
   readonly move: 'on' | 'off';
   readonly worked: boolean;
   readonly unaided: boolean;
-  readonly miss: string | null;
+  readonly miss: Miss | null;
+  /** How it was tried; null of attempts that were recorded before that was kept. */
+  readonly technique: Technique | null;
 }
 export interface TopicFact extends AnyFact {
   readonly lessonId: string;
   readonly topic: string;
+  /** Said back once more at the end. */
+  readonly atEnd: boolean;
+}
+/** How this wearer is taught, as it was last said. */
+export interface LessonWayFact extends AnyFact, LessonWay {
+  readonly lessonId: string;
+}
+/** The lesson's clock runs on, rests, or stops for the day. */
+export interface LessonTurnFact extends AnyFact {
+  readonly lessonId: string;
+  readonly turn: 'run' | 'pause' | 'stop';
+  readonly note: string | null;
+}
+/** Acuity through a lens that the wearer put on. */
+export interface LessonSightFact extends Fact {
+  readonly lessonId: string;
+  readonly acuityLogMar: LogMar;
+  readonly acuityTyped: string;
+}
+/** The care system prescribed, and why. */
+export interface CareSystemFact extends AnyFact {
+  readonly eye: null;
+  readonly productId: string;
+  /** The version of the product that was in force. */
+  readonly careProductId: string;
+  readonly productName: string;
+  readonly chosenFor: CareReason;
+  readonly note: string | null;
+  /** What spoke against it and was overridden, and with what sentence. */
+  readonly overridden: readonly CareFault[];
+  readonly overrideNote: string | null;
 }
 export interface HandOverFact extends Fact {
   readonly lensId: string;

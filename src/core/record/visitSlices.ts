@@ -13,7 +13,20 @@ import type { Order } from './order';
 import type { Prescription } from './prescription';
 import type { StepAnswers } from './stepAnswers';
 import type { VisitDecision, VisitRow } from './visit';
-import type { AttemptFact, HandOverFact, OnEyeFact, RefractionFact, RotationFact, TopicFact, VisitFacts, WornAnswerFact } from './visitFacts';
+import type {
+  AttemptFact,
+  CareSystemFact,
+  HandOverFact,
+  LessonSightFact,
+  LessonTurnFact,
+  LessonWayFact,
+  OnEyeFact,
+  RefractionFact,
+  RotationFact,
+  TopicFact,
+  VisitFacts,
+  WornAnswerFact,
+} from './visitFacts';
 import type { StepId } from './visitSteps';
 import type { WearerRow } from './wearerFile';
 import type { BroughtAlong, ProvenanceNode, SellerVerified } from './wornNow';
@@ -84,6 +97,11 @@ export interface VisitSlices<Family> {
     readonly lessons: readonly LessonRow[];
     readonly attempts: readonly FactChain<AttemptFact>[];
     readonly topics: readonly FactChain<TopicFact>[];
+    readonly lessonWays: readonly FactChain<LessonWayFact>[];
+    readonly lessonTurns: readonly FactChain<LessonTurnFact>[];
+    readonly lessonSights: readonly FactChain<LessonSightFact>[];
+    /** Care systems prescribed: the newest of other visits, and those of this one. */
+    readonly careSystems: readonly FactChain<CareSystemFact>[];
     readonly handOvers: readonly FactChain<HandOverFact>[];
     /** What was answered about the lenses worn: at other visits, and at this one. */
     readonly wornAnswers: readonly FactChain<WornAnswerFact>[];

@@ -19,67 +19,43 @@ export interface LessonSoFar {
   /** In the order in which they happened. */
   readonly attempts: readonly Attempt[];
   readonly topicsSaidBack: readonly string[];
-  /** Eyes that will wear a lens. */
+  /** Said back once more today, after the handling. */
+  readonly saidAgain: readonly string[];
+  /** Eyes that will wear a lens; none: only topics are taught. */
   readonly eyes: readonly Eye[];
+  /** Eyes whose acuity was read through lenses that the wearer had put on. */
+  readonly sightRead: readonly Eye[];
+  /** Is the care system named, where one is needed? */
+  readonly careNamed: boolean;
+}
+
+/** What is asked of this wearer. */
+export interface LessonAsked {
+  /** Mandatory for this kind of lens, see `careTopicsFor`. */
+  readonly topics: readonly string[];
+  /** Asked once more at the end, see `topicsAgain`. */
+  readonly again: readonly string[];
 }
 
 /** One thing that still locks the sign-off. */
 export type Missing =
   | { readonly kind: 'moves'; readonly eye: Eye; readonly move: Move; readonly more: number }
   | { readonly kind: 'today'; readonly eye: Eye; readonly move: Move }
-  | { readonly kind: 'topic'; readonly topic: string };
+  | { readonly kind: 'topic'; readonly topic: string }
+  | { readonly kind: 'again'; readonly topic: string }
+  | { readonly kind: 'sight'; readonly eye: Eye }
+  | { readonly kind: 'care' };
 
 export interface LessonGate {
   readonly open: boolean;
+  /** May the wearer practise at home with these lenses before sign-off: every topic said back, and every lens comes off without help? */
+  readonly practise: boolean;
   readonly missing: readonly Missing[];
   readonly done: Readonly<Record<Eye, Readonly<Record<Move, number>>>>;
 }
 
 /** Unaided successes of each move that each eye needs. Common practice. */
 export const MOVES_NEEDED = 2;
-/** A session stops at this many minutes; another day is booked. Common practice. */
-export const SESSION_MINUTES = 60;
-
-/** Care topics every new wearer says back before lenses go home. Common practice; words live with the messages. */
-export const CARE_TOPICS = [
-  'cleanDryHands',
-  'rightWayOut',
-  'rubAndRinse',
-  'freshSolution',
-  'noWater',
-  'neverSleep',
-  'stuckLens',
-  'moveAndFind',
-  'replaceOnTime',
-  'glassesAlways',
-  'dangerSigns',
-] as const;
-/** Topics that only some wearers have: those who may sleep in them, and those with long nails. */
-export const WEARER_TOPICS = ['overnightRules', 'rollOff'] as const;
-export type CareTopic = (typeof CARE_TOPICS)[number] | (typeof WEARER_TOPICS)[number];
-
-/** What of the wearer decides what is taught. */
-export interface LessonProgress {
-  /** Lenses are worn overnight: their own rules, instead of never sleeping in them. */
-  readonly overnight?: boolean;
-  /** Long nails: the lens is rolled off with the side of the finger. */
-  readonly longNails?: boolean;
-}
-
-/** Topics that a single-use lens does not have. */
-const REUSABLE_ONLY: readonly CareTopic[] = ['rubAndRinse', 'freshSolution'];
-
-/**
- * The topics that must be said back for lenses of this kind by this wearer.
- * @example careTopicsFor(false, {overnight: true}).includes('neverSleep') → false
- */
-export const careTopicsFor = (singleUse: boolean, taught: LessonProgress = {}): readonly CareTopic[] => [
-  ...CARE_TOPICS.filter((topic) => !(singleUse && REUSABLE_ONLY.includes(topic))).map((topic) =>
-    topic === 'neverSleep' && taught.overnight ? ('overnightRules' as const) : topic,
-  ),
-  ...(taught.longNails ? (['rollOff'] as const) : []),
-];
-
 /**
  * Counts successes that alternate: a lens can only go on an eye without one, and only come off an eye that has
  * one. A second success of the same move with nothing between (the lens fell, somebody helped) does not count again.
@@ -96,19 +72,20 @@ function countAlternating(attempts: readonly Attempt[], eye: Eye): Record<Move, 
 }
 
 /**
- * May this lesson be signed off? At least two on and two off for each eye, unaided and alternating, one of each on
- * the day of sign-off, and every mandatory topic said back.
+ * May this lesson be signed off? At least two on and two off for each eye, unaided and alternating, one of each on the day of sign-off; the
+ * acuity of each eye through lenses that the wearer put on, which finds swapped and inside-out ones; every mandatory topic said back, those
+ * that hurt eyes once more at the end; and the care system named, where lenses are kept.
  * @param soFar attempts and topics over all days
- * @param topics mandatory for this kind of lens, see `careTopicsFor`
- * @example lessonGate({attempts: [], topicsSaidBack: [], eyes: ['right']}, []).missing.length → 4
- * @source two on and two off, topics said back: common practice; one of each today: our own choice
+ * @example lessonGate({attempts: [], topicsSaidBack: [], saidAgain: [], eyes: ['right'], sightRead: ['right'], careNamed: true}, {topics: [], again: []}).missing.length → 4
+ * @source two on and two off, acuity, topics said back: common practice; one of each today, asked again: our own choice
  */
-export function lessonGate(soFar: LessonSoFar, topics: readonly string[]): LessonGate {
+export function lessonGate(soFar: LessonSoFar, asked: LessonAsked): LessonGate {
   const done = {
     right: countAlternating(soFar.attempts, 'right'),
     left: countAlternating(soFar.attempts, 'left'),
   };
   const missing: Missing[] = [];
+  if (!soFar.careNamed) missing.push({ kind: 'care' });
   for (const eye of EYES) {
     if (!soFar.eyes.includes(eye)) continue;
     for (const move of ['on', 'off'] as const) {
@@ -117,9 +94,13 @@ export function lessonGate(soFar: LessonSoFar, topics: readonly string[]): Lesso
       const today = soFar.attempts.some((a) => a.eye === eye && a.move === move && a.worked && a.unaided && a.today);
       if (!today) missing.push({ kind: 'today', eye, move });
     }
+    if (!soFar.sightRead.includes(eye)) missing.push({ kind: 'sight', eye });
   }
-  for (const topic of topics) if (!soFar.topicsSaidBack.includes(topic)) missing.push({ kind: 'topic', topic });
-  return { open: missing.length === 0 && soFar.eyes.length > 0, missing, done };
+  for (const topic of asked.topics) if (!soFar.topicsSaidBack.includes(topic)) missing.push({ kind: 'topic', topic });
+  for (const topic of asked.again) if (!soFar.saidAgain.includes(topic)) missing.push({ kind: 'again', topic });
+  const comesOff = soFar.eyes.length > 0 && soFar.eyes.every((eye) => done[eye].off >= MOVES_NEEDED);
+  const practise = comesOff && !missing.some((m) => m.kind === 'topic' || m.kind === 'again' || m.kind === 'care');
+  return { open: missing.length === 0, practise, missing, done };
 }
 
 /**

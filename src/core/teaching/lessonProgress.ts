@@ -1,5 +1,5 @@
 import type { RecordedAnswer } from '../advice/healthState';
-import type { LessonProgress } from './lessonGate';
+import type { TaughtFor } from './careTopics';
 
 /**
  * What of the wearer decides what is taught: how lenses are worn, as decided last, and the nails, as said last.
@@ -7,7 +7,10 @@ import type { LessonProgress } from './lessonGate';
  * @param answers oldest first
  * @example lessonProgress('overnight', []) → {overnight: true, longNails: false}
  */
-export const lessonProgress = (wear: 'day' | 'overnight' | null, answers: readonly Pick<RecordedAnswer, 'question' | 'value'>[]): Required<LessonProgress> => ({
+export const lessonProgress = (
+  wear: 'day' | 'overnight' | null,
+  answers: readonly Pick<RecordedAnswer, 'question' | 'value'>[],
+): Required<Pick<TaughtFor, 'overnight' | 'longNails'>> => ({
   overnight: wear === 'overnight',
   longNails: answers.findLast((a) => a.question === 'hygieneHands')?.value === 'longNails',
 });

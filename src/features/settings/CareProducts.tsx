@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { CARE_SYSTEMS, type CareSystem } from '@/core';
+import { CARE_SYSTEMS, disinfects, type CareSystem } from '@/core';
 import { formatMoney } from '@/i18n/format';
 import type { Problem } from '@/lib/outcome';
 import type { SettingsPage } from '@/services/setting/queries';
@@ -19,10 +19,32 @@ import { PeroxideCaution } from '../common/PeroxideCaution';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
 
 type Product = SettingsPage['careProducts'][number];
-const TEXTS = ['maker', 'name', 'contents', 'lastsDays', 'price'] as const;
-type Typed = Readonly<Record<(typeof TEXTS)[number], string>> & { readonly system: CareSystem; readonly includesCase: boolean };
-const EMPTY: Typed = { system: 'multipurpose', maker: '', name: '', contents: '', lastsDays: '', price: '', includesCase: true };
+const TEXTS = ['maker', 'name', 'contents', 'lastsDays', 'price', 'soak', 'storeDays', 'discardDays', 'catalystDays'] as const;
+/** Of what the label may not say. */
+const MAY_BE_EMPTY: readonly (typeof TEXTS)[number][] = ['soak', 'storeDays', 'discardDays', 'catalystDays'];
+type Typed = Readonly<Record<(typeof TEXTS)[number], string>> & {
+  readonly system: CareSystem;
+  readonly includesCase: boolean;
+  readonly ownLabel: boolean;
+};
+const EMPTY: Typed = {
+  system: 'multipurpose',
+  maker: '',
+  name: '',
+  contents: '',
+  lastsDays: '',
+  price: '',
+  soak: '',
+  storeDays: '',
+  discardDays: '',
+  catalystDays: '',
+  includesCase: true,
+  ownLabel: false,
+};
 const numberOf = (text: string): number => (/^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : Number.NaN);
+
+const known = (text: string): number | null => (text.trim() === '' ? null : numberOf(text));
+const shown = (figure: number | null): string => (figure === null ? '' : String(figure));
 
 /** What reusable lenses are cared for with: system, contents, how long it lasts, what it costs. */
 function Products({ products, mayChange }: { readonly products: readonly Product[]; readonly mayChange: boolean }) {
@@ -35,13 +57,26 @@ function Products({ products, mayChange }: { readonly products: readonly Product
   const [typed, setTyped] = useState<Typed>(EMPTY);
   const [problem, setProblem] = useState<Problem | null>(null);
   const edit = (product: Product | null): void => {
-    setTyped(product ? { ...product, lastsDays: String(product.lastsDays), price: (product.priceMinor / 100).toFixed(2) } : EMPTY);
+    setTyped(
+      product
+        ? {
+            ...product,
+            lastsDays: String(product.lastsDays),
+            price: (product.priceMinor / 100).toFixed(2),
+            soak: product.soakMinutes === null ? '' : String(product.soakMinutes / 60),
+            storeDays: shown(product.storeDays),
+            discardDays: shown(product.discardDays),
+            catalystDays: shown(product.catalystDays),
+          }
+        : EMPTY,
+    );
     setProblem(null);
     setOpen({ product });
   };
   const save = async (ended: boolean): Promise<void> => {
     if (!open) return;
-    const { maker, name, contents, system, includesCase } = typed;
+    const { maker, name, contents, system, includesCase, ownLabel } = typed;
+    const soak = known(typed.soak);
     const done = await command('saveCareProduct', {
       productId: open.product?.productId ?? null,
       version: open.product?.version ?? 0,
@@ -50,6 +85,11 @@ function Products({ products, mayChange }: { readonly products: readonly Product
       name,
       contents,
       includesCase,
+      ownLabel,
+      soakMinutes: soak === null ? null : Math.round(soak * 60),
+      storeDays: known(typed.storeDays),
+      discardDays: known(typed.discardDays),
+      catalystDays: typed.system === 'peroxide' ? known(typed.catalystDays) : null,
       lastsDays: numberOf(typed.lastsDays),
       price: numberOf(typed.price),
       ended,
@@ -73,6 +113,7 @@ function Products({ products, mayChange }: { readonly products: readonly Product
             <th scope="col">{t('name')}</th>
             <th scope="col">{t('system')}</th>
             <th scope="col">{t('contents')}</th>
+            <th scope="col">{t('figures')}</th>
             <th scope="col">{t('lasts')}</th>
             <th scope="col">{t('price')}</th>
             <th aria-label={t('change')} />
@@ -87,6 +128,9 @@ function Products({ products, mayChange }: { readonly products: readonly Product
               </th>
               <td>{t(`systems.${p.system}`)}</td>
               <td>{p.contents}</td>
+              <td>
+                <Figures product={p} />
+              </td>
               <td>{t('days', { days: p.lastsDays })}</td>
               <td>{formatMoney(p.priceMinor, session.practice.currency)}</td>
               <td>
@@ -117,8 +161,8 @@ function Products({ products, mayChange }: { readonly products: readonly Product
               ))}
             </select>
           </label>
-          {TEXTS.map((key) => {
-            const found = problemAt(problem, key);
+          {TEXTS.filter((key) => key !== 'catalystDays' || typed.system === 'peroxide').map((key) => {
+            const found = problemAt(problem, key === 'soak' ? 'soakMinutes' : key);
             return (
               <Field
                 key={key}
@@ -126,7 +170,8 @@ function Products({ products, mayChange }: { readonly products: readonly Product
                 value={typed[key]}
                 onValue={(value) => setTyped({ ...typed, [key]: value })}
                 problem={found ? words(found.code, found.data) : null}
-                inputMode={key === 'lastsDays' || key === 'price' ? 'decimal' : 'text'}
+                inputMode={key === 'lastsDays' || key === 'price' || MAY_BE_EMPTY.includes(key) ? 'decimal' : 'text'}
+                hint={key === 'soak' ? t('labelFirst') : undefined}
                 autoComplete="off"
               />
             );
@@ -134,6 +179,10 @@ function Products({ products, mayChange }: { readonly products: readonly Product
           <label className="flex gap-2 items-center mb-3">
             <input type="checkbox" checked={typed.includesCase} onChange={(event) => setTyped({ ...typed, includesCase: event.target.checked })} />{' '}
             {t('fields.includesCase')}
+          </label>
+          <label className="flex gap-2 items-center mb-3">
+            <input type="checkbox" checked={typed.ownLabel} onChange={(event) => setTyped({ ...typed, ownLabel: event.target.checked })} />{' '}
+            {t('fields.ownLabel')}
           </label>
           {problem && problem.kind !== 'invalid' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
           <div className="flex justify-end gap-3">
@@ -145,6 +194,22 @@ function Products({ products, mayChange }: { readonly products: readonly Product
         </form>
       </Panel>
     </section>
+  );
+}
+
+/** What a product's label says of its times. */
+function Figures({ product: p }: { readonly product: Product }) {
+  const t = useTranslations('care');
+  const days = (count: number | null): string => (count === null ? t('unknown') : t('days', { days: count }));
+  if (!disinfects(p.system)) return null;
+  return (
+    <span className="label">
+      {t('line3', {
+        soak: p.soakMinutes === null ? t('unknown') : t('hours', { minutes: p.soakMinutes, hours: p.soakMinutes / 60 }),
+        store: days(p.storeDays),
+        discard: days(p.discardDays),
+      })}
+    </span>
   );
 }
 

@@ -1,13 +1,11 @@
 import 'server-only';
-import type { z } from 'zod';
-import { dayIn, EYES, keepsLensesOff, openEvent, provenance, returnMissing, RULE_VERSION, takesPlace } from '../../core';
-import { insertAppointment, listAppointmentsOf } from '../../db/appointment';
+import { dayIn, EYES, keepsLensesOff, openEvent, provenance, returnMissing, RULE_VERSION } from '../../core';
 import { listCareProducts } from '../../db/careProduct';
-import { err, invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
+import { err, invalid, notFound, ok, ruleBroken } from '../../lib/outcome';
 import { adverseEventForm, aftercareAnswersForm, endAftercareForm, returnToWearForm } from '../../schema/aftercare';
-import { takePlace } from '../appointment/place';
-import { defineCommand, type Context } from '../define';
-import { lockVisit, type LockedVisit } from '../visit/lock';
+import { bookNext, coming } from '../appointment/bookNext';
+import { defineCommand } from '../define';
+import { lockVisit } from '../visit/lock';
 import { provenanceOf } from '../visit/provenance';
 import { readingOf } from '../visit/reading';
 import { aftercareNow, pointedNow } from './state';
@@ -33,29 +31,6 @@ export const answerAftercare = defineCommand({
   },
 });
 
-type End = z.output<typeof endAftercareForm>;
-
-/** Coming appointments of a wearer that take place, soonest first. */
-const coming = async ({ tx, caller, now }: Context, wearerId: string) =>
-  (await listAppointmentsOf(tx, caller.practiceId, wearerId, now)).filter((a) => takesPlace(a.state));
-
-/** Books the next visit; null where none is asked for. */
-async function bookNext(context: Context, taken: LockedVisit, form: End): Promise<Result<string | null>> {
-  const { tx, caller, now } = context;
-  const { wearerId } = taken.visit;
-  if (form.next === null) {
-    const [booked] = await coming(context, wearerId);
-    if (booked) return ok(booked.appointmentId);
-    return form.outcome === 'stop' || form.unbookedReason !== null ? ok(null) : invalid('unbookedReason', 'bookOrSayWhy');
-  }
-  const slot = await takePlace(context, { wearerId }, form.next);
-  if (!slot.ok) return slot;
-  const id = context.newId();
-  const made = { ...slot.value, id, practiceId: caller.practiceId, wearerId, kind: form.next.kind, note: null };
-  await insertAppointment(tx, made, { reason: form.next.despite, at: now, by: caller.personId });
-  return ok(id);
-}
-
 /** How aftercare ends: these lenses go on, something changes, or lens wear stops; and when the wearer is seen next. */
 export const endAftercare = defineCommand({
   name: 'endAftercare',
@@ -76,7 +51,7 @@ export const endAftercare = defineCommand({
       if (now.open.length > 0 && !context.caller.roles.includes('prescriber')) return ruleBroken('aftercareOpen');
       if (now.open.length > 0 && (form.note ?? '').length < 3) return invalid('note', 'aftercareOpen', { count: now.open.length });
     } else if ((form.note ?? '').length < 3) return invalid('note', 'sayWhatChanges');
-    const booked = await bookNext(context, taken.value, form);
+    const booked = await bookNext(context, taken.value.visit.wearerId, form.next, form.unbookedReason, form.outcome !== 'stop');
     if (!booked.ok) return booked;
     taken.value.add('aftercareEnd', null, {
       outcome: form.outcome,

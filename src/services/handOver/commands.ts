@@ -4,6 +4,8 @@ import { recalledOf } from '../../db/lotRecall';
 import { lockTrialStock, moveTrials } from '../../db/trialStock';
 import { err, invalid, notFound, ok, ruleBroken, type ProblemData, type Result } from '../../lib/outcome';
 import { handOverForm } from '../../schema/handOver';
+import { teachingOf } from '../lesson/owed';
+import { lensIdsOf, namedLenses } from '../visit/lenses';
 import { lockVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 import { defineCommand, type Context } from '../define';
@@ -37,12 +39,14 @@ export const handOver = defineCommand({
     if (!taken.ok) return taken;
     const { wearerId } = taken.value.visit;
     const reading = readingOf(context, taken.value.visit);
-    const { lessons } = await reading.supply();
-    const signOff = lessons.findLast((l) => l.signOffId !== null)?.signOffId ?? null;
-    // No lenses go home with a new wearer before the sign-off; who handles lenses already is noted instead.
-    if (signOff === null && form.experienceNote === null) return ruleBroken('signOffNeeded');
+    const going = EYES.flatMap((eye) => (form[eye] ? [form[eye].lensOnEyeId] : []));
+    const facts = await reading.facts();
+    const named = await namedLenses(context, lensIdsOf(facts));
+    const lenses = facts.onEye.flatMap((c) => (going.includes(c.rootId) && c.current?.lensId ? (named.lenses[c.current.lensId] ?? []) : []));
+    const teaching = await teachingOf(context, reading, lenses, form.experienceNote);
+    if (!teaching.ok) return teaching;
     const { handOvers: given } = await reading.supply();
-    const { onEye } = await reading.facts();
+    const { onEye } = facts;
     for (const eye of EYES) {
       const box = form[eye];
       if (!box) continue;
@@ -72,9 +76,7 @@ export const handOver = defineCommand({
         expiresOn: box.expiresOn,
         openedOn: today,
         lensCount: box.lensCount,
-        teaching: signOff === null ? 'experienced' : 'signedOff',
-        signOffId: signOff,
-        experienceNote: signOff === null ? form.experienceNote : null,
+        ...teaching.value,
         handedOn: today,
       });
     }

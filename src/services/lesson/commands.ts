@@ -1,15 +1,45 @@
 import 'server-only';
-import { EYES, lessonState, type LessonState, type VisitRow } from '../../core';
+import { carePrescribed, EYES, type LessonState, type LessonWay } from '../../core';
 import { insertLesson, insertSignOff } from '../../db/lesson';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
-import { attemptForm, signOffForm, startLessonForm, topicForm } from '../../schema/lesson';
+import {
+  attemptForm,
+  lessonSightForm,
+  lessonTurnForm,
+  lessonWayForm,
+  signOffForm,
+  startLessonForm,
+  stopLessonForm,
+  topicForm,
+  topicsAgainForm,
+} from '../../schema/lesson';
+import { bookNext } from '../appointment/bookNext';
 import { lensIdsOf, namedLenses } from '../visit/lenses';
-import { lockVisit, touching } from '../visit/lock';
-import { readingOf } from '../visit/reading';
+import { lockVisit, touching, type LockedVisit, type Locking } from '../visit/lock';
+import { readingOf, type VisitReading } from '../visit/reading';
 import { defineCommand, type Context } from '../define';
+import { owedTopics, taughtNow } from './owed';
+import { lessonOf } from './state';
 
 /** A minor is taught with a guardian named. Common practice; local codes set the age. */
 const ADULT_AGE = 18;
+
+const about = (form: { readonly lessonId: string }) => ({ subjectKind: 'lesson', subjectId: form.lessonId });
+
+/** Which eyes are taught, and what is on them: those of lenses in this visit, and those of the lesson that goes on. */
+async function taughtEyes(context: Context, reading: VisitReading) {
+  const facts = await reading.facts();
+  const before = (await reading.supply()).lessons.at(-1);
+  const goesOn = before?.signOffId === null ? before : undefined;
+  const worn = facts.onEye.flatMap((c) => (c.current ? [c.current] : []));
+  const off = (rootId: string): boolean => facts.onEyeExtras.some((e) => e.lensOnEyeId === rootId && e.takenOffAt !== null);
+  const lenses = Object.values((await namedLenses(context, lensIdsOf(facts))).lenses);
+  return {
+    onNow: EYES.filter((eye) => worn.some((f) => f.eye === eye && !off(f.rootId))),
+    eyes: EYES.filter((eye) => worn.some((f) => f.eye === eye) || goesOn?.eyes.includes(eye)),
+    singleUse: lenses.length > 0 ? lenses.every((l) => l.modality === 'daily') : (before?.singleUse ?? false),
+  };
+}
 
 export const startLesson = defineCommand({
   name: 'startLesson',
@@ -27,15 +57,10 @@ export const startLesson = defineCommand({
     const { lessons } = await reading.supply();
     const running = lessons.at(-1);
     if (running && running.signOffId === null && running.visitId === visit.id) return ruleBroken('lessonRunning');
-    const facts = await reading.facts();
-    const worn = facts.onEye.flatMap((c) => (c.current ? [c.current] : []));
-    const extras = facts.onEyeExtras;
-    const onNow = EYES.filter((eye) => worn.some((f) => f.eye === eye && !extras.find((e) => e.lensOnEyeId === f.rootId)?.takenOffAt));
-    const earlierEyes = running?.eyes ?? [];
-    const eyes = EYES.filter((eye) => worn.some((f) => f.eye === eye) || earlierEyes.includes(eye));
-    if (eyes.length === 0) return ruleBroken('noLensToTeach');
-    const lenses = Object.values((await namedLenses(context, lensIdsOf(facts))).lenses);
-    const singleUse = lenses.length > 0 ? lenses.every((l) => l.modality === 'daily') : (running?.singleUse ?? false);
+    const { onNow, eyes, singleUse } = await taughtEyes(context, reading);
+    const owed = form.topicsOnly ? await owedTopics(context, reading, singleUse) : null;
+    if (owed?.length === 0) return ruleBroken('nothingOwed');
+    if (owed === null && eyes.length === 0) return ruleBroken('noLensToTeach');
     taken.value.changed('supply');
     const id = context.newId();
     await insertLesson(tx, {
@@ -44,9 +69,10 @@ export const startLesson = defineCommand({
       visitId: visit.id,
       visitVersion: taken.value.version,
       wearerId: visit.wearerId,
-      eyes,
-      onAtStart: onNow,
+      eyes: owed === null ? eyes : [],
+      onAtStart: owed === null ? onNow : [],
       singleUse,
+      onlyTopics: owed,
       handler: form.handler,
       startedAt: now,
       startedBy: caller.personId,
@@ -55,40 +81,44 @@ export const startLesson = defineCommand({
   },
 });
 
-/** A lesson that is not signed off, as it stands. */
-async function lessonOf(context: Context, visit: VisitRow, lessonId: string): Promise<Result<LessonState>> {
-  const { lessons, attempts, topics } = await readingOf(context, visit).supply();
-  const lesson = lessons.find((l) => l.id === lessonId);
-  if (!lesson) return notFound('lesson');
-  if (lesson.signOffId !== null) return ruleBroken('lessonSignedOff');
-  const { answers, decisions } = await readingOf(context, visit).health();
-  const wear = decisions.at(-1)?.chosen.wear ?? null;
-  return ok(lessonState(lesson, { lessons, attempts, topics, wear, answers }, { today: context.today, timeZone: context.practice.timeZone }));
+/** Takes the visit for a change in one of its lessons that goes on. */
+async function takeLesson(
+  context: Context,
+  form: { readonly visitId: string; readonly version: number; readonly lessonId: string },
+  locking: Locking,
+): Promise<Result<{ readonly taken: LockedVisit; readonly state: LessonState }>> {
+  const taken = await lockVisit(context, form, locking);
+  if (!taken.ok) return taken;
+  const found = await lessonOf(context, taken.value.visit, form.lessonId);
+  return found.ok ? ok({ taken: taken.value, state: found.value }) : found;
 }
 
 export const recordAttempt = defineCommand({
   name: 'recordAttempt',
   right: 'clinicalWrite',
   input: attemptForm,
-  about: (form) => ({ subjectKind: 'lesson', subjectId: form.lessonId }),
+  about,
   run: async (context, form) => {
-    const taken = await lockVisit(context, form, { gate: form.move === 'off' ? 'record' : 'lens', touches: touching(['lessonAttempt'], [form.eye]) });
-    if (!taken.ok) return taken;
-    const found = await lessonOf(context, taken.value.visit, form.lessonId);
-    if (!found.ok) return found;
-    const { lesson } = found.value;
+    const of = await takeLesson(context, form, { gate: form.move === 'off' ? 'record' : 'lens', touches: touching(['lessonAttempt'], [form.eye]) });
+    if (!of.ok) return of;
+    const { taken, state } = of.value;
+    const { lesson } = state;
     if (!lesson.eyes.includes(form.eye)) return ruleBroken('eyeNotTaught', { eye: form.eye });
     if (!form.worked && form.miss === null) return invalid('miss', 'missRequired');
-    const due = found.value.next[form.eye];
+    const due = state.next[form.eye];
+    if (form.move === 'on' && state.hourOver) return ruleBroken('hourOver');
     if (due !== form.move) return ruleBroken(due === 'on' ? 'noLensOnIt' : 'lensAlreadyOn', { eye: form.eye });
-    taken.value.add('lessonAttempt', form.eye, {
+    // A lens is in the hand: the clock runs, whether somebody started it or not.
+    if (!state.time.running) taken.add('lessonTurn', null, { lessonId: lesson.id, turn: 'run', note: null });
+    taken.add('lessonAttempt', form.eye, {
       lessonId: lesson.id,
       move: form.move,
       worked: form.worked,
       unaided: form.unaided,
       miss: form.worked ? null : form.miss,
+      technique: state.technique[form.move],
     });
-    return ok(taken.value.done());
+    return ok(taken.done());
   },
 });
 
@@ -96,31 +126,130 @@ export const recordTopic = defineCommand({
   name: 'recordTopic',
   right: 'clinicalWrite',
   input: topicForm,
-  about: (form) => ({ subjectKind: 'lesson', subjectId: form.lessonId }),
+  about,
   run: async (context, form) => {
-    const taken = await lockVisit(context, form, { gate: 'record', touches: [{ what: 'lessonTopic' }] });
-    if (!taken.ok) return taken;
-    const found = await lessonOf(context, taken.value.visit, form.lessonId);
-    if (!found.ok) return found;
-    if (!found.value.mandatory.includes(form.topic)) return invalid('topic', 'topicUnknown');
-    taken.value.add('lessonTopic', null, { lessonId: found.value.lesson.id, topic: form.topic });
-    return ok(taken.value.done());
+    const of = await takeLesson(context, form, { gate: 'record', touches: [{ what: 'lessonTopic' }] });
+    if (!of.ok) return of;
+    const { taken, state } = of.value;
+    if (!state.mandatory.includes(form.topic)) return invalid('topic', 'topicUnknown');
+    taken.add('lessonTopic', null, { lessonId: state.lesson.id, topic: form.topic, atEnd: false });
+    return ok(taken.done());
   },
 });
+
+/** Topics said back once more at the end: together, because they are asked together. */
+export const recordTopicsAgain = defineCommand({
+  name: 'recordTopicsAgain',
+  right: 'clinicalWrite',
+  input: topicsAgainForm,
+  about,
+  run: async (context, form) => {
+    const of = await takeLesson(context, form, { gate: 'record', touches: [{ what: 'lessonTopic' }] });
+    if (!of.ok) return of;
+    const { taken, state } = of.value;
+    if (form.topics.some((topic) => !state.again.includes(topic))) return invalid('topics', 'topicUnknown');
+    // Asked again is what was told first.
+    const untold = form.topics.filter((topic) => !state.topics.some((t) => t.topic === topic));
+    if (untold.length > 0) return ruleBroken('topicsNotTold', { count: untold.length });
+    for (const topic of new Set(form.topics)) taken.add('lessonTopic', null, { lessonId: state.lesson.id, topic, atEnd: true });
+    return ok(taken.done());
+  },
+});
+
+/** How this wearer is taught: hand, dexterity, skin of the drawings, techniques other than the plan's. */
+export const setLessonWay = defineCommand({
+  name: 'setLessonWay',
+  right: 'clinicalWrite',
+  input: lessonWayForm,
+  about,
+  run: async (context, form) => {
+    const of = await takeLesson(context, form, { gate: 'record', touches: [{ what: 'lessonWay' }] });
+    if (!of.ok) return of;
+    const { hand, dexterity, skinTone, onTechnique, offTechnique } = form;
+    const way: LessonWay = { hand, dexterity, skinTone, onTechnique, offTechnique };
+    of.value.taken.add('lessonWay', null, { lessonId: form.lessonId, ...way });
+    return ok(of.value.taken.done());
+  },
+});
+
+/** The clock runs on, or rests. */
+export const turnLessonClock = defineCommand({
+  name: 'turnLessonClock',
+  right: 'clinicalWrite',
+  input: lessonTurnForm,
+  about,
+  run: async (context, form) => {
+    const of = await takeLesson(context, form, { gate: 'record', touches: [{ what: 'lessonTurn' }] });
+    if (!of.ok) return of;
+    const { taken, state } = of.value;
+    const past = form.turn === 'run' && state.hourOver;
+    if (past && (!context.caller.roles.includes('prescriber') || form.note === null)) return ruleBroken('hourOver');
+    if (!past && state.time.running === (form.turn === 'run')) return ruleBroken(form.turn === 'run' ? 'clockRuns' : 'clockRests');
+    taken.add('lessonTurn', null, { lessonId: state.lesson.id, turn: form.turn, note: past ? form.note : null });
+    return ok(taken.done());
+  },
+});
+
+/** Enough for one day: the lesson stops, another day is booked, and what was reached carries over. */
+export const stopLesson = defineCommand({
+  name: 'stopLesson',
+  right: 'clinicalWrite',
+  input: stopLessonForm,
+  about,
+  run: async (context, form) => {
+    const of = await takeLesson(context, form, { gate: 'record', touches: [{ what: 'lessonTurn' }] });
+    if (!of.ok) return of;
+    const { taken, state } = of.value;
+    // Lenses stay with the practice: they come off before the wearer leaves.
+    const still = EYES.find((eye) => state.lesson.eyes.includes(eye) && state.next[eye] === 'off');
+    if (still) return ruleBroken('lensStillOn', { eye: still });
+    const booked = await bookNext(context, taken.visit.wearerId, form.next === null ? null : { ...form.next, kind: 'lesson' }, form.unbookedReason);
+    if (!booked.ok) return booked;
+    taken.add('lessonTurn', null, { lessonId: state.lesson.id, turn: 'stop', note: form.note ?? form.unbookedReason });
+    return ok(taken.done());
+  },
+});
+
+/** Acuity of an eye through a lens that the wearer put on. */
+export const recordLessonSight = defineCommand({
+  name: 'recordLessonSight',
+  right: 'clinicalWrite',
+  input: lessonSightForm,
+  about,
+  run: async (context, form) => {
+    const of = await takeLesson(context, form, { gate: 'record', touches: touching(['lessonSight'], [form.eye]) });
+    if (!of.ok) return of;
+    const { taken, state } = of.value;
+    if (!state.lesson.eyes.includes(form.eye)) return ruleBroken('eyeNotTaught', { eye: form.eye });
+    if (state.next[form.eye] !== 'off') return ruleBroken('noLensOnIt', { eye: form.eye });
+    taken.add('lessonSight', form.eye, { lessonId: state.lesson.id, acuityLogMar: form.acuity.logMar, acuityTyped: form.acuity.typed });
+    return ok(taken.done());
+  },
+});
+
+/** What is missing, by name, as it is kept with what was let pass. */
+const missingNames = (state: LessonState): readonly string[] =>
+  state.gate.missing.map((m) => [m.kind, 'topic' in m ? m.topic : '', 'move' in m ? m.move : '', 'eye' in m ? m.eye : ''].filter(Boolean).join(' '));
 
 export const signOffLesson = defineCommand({
   name: 'signOffLesson',
   right: 'clinicalWrite',
   input: signOffForm,
-  about: (form) => ({ subjectKind: 'lesson', subjectId: form.lessonId }),
+  about,
   run: async (context, form) => {
     const { tx, caller, now } = context;
     const taken = await lockVisit(context, form);
     if (!taken.ok) return taken;
     const found = await lessonOf(context, taken.value.visit, form.lessonId);
     if (!found.ok) return found;
-    const { lesson, gate } = found.value;
-    if (!gate.open) return ruleBroken('lessonLocked', { missing: gate.missing.length });
+    const state = found.value;
+    const { lesson, gate } = state;
+    const prescriber = caller.roles.includes('prescriber');
+    if (!gate.open && (!prescriber || form.overrideNote === null)) return ruleBroken('lessonLocked', { missing: gate.missing.length });
+    if (!gate.open && (form.overrideNote ?? '').length < 3) return invalid('overrideNote', 'reasonRequired');
+    const reading = readingOf(context, taken.value.visit);
+    const { careSystems } = await reading.supply();
+    const was = await taughtNow(context, reading, lesson.singleUse);
     taken.value.changed('supply');
     await insertSignOff(tx, {
       id: context.newId(),
@@ -131,6 +260,10 @@ export const signOffLesson = defineCommand({
       signedBy: caller.personId,
       handler: lesson.handler,
       counts: { rightOn: gate.done.right.on, rightOff: gate.done.right.off, leftOn: gate.done.left.on, leftOff: gate.done.left.off },
+      overnight: was.now.overnight,
+      productId: lesson.singleUse ? null : (carePrescribed(careSystems)?.productId ?? null),
+      overridden: gate.open ? [] : missingNames(state),
+      overrideNote: gate.open ? null : form.overrideNote,
     });
     return ok(taken.value.done());
   },

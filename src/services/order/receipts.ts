@@ -14,6 +14,8 @@ import { checkCodes, keepCodes } from './boxCodes';
 import { makeableLenses } from '../lensOnEye/makeableLens';
 import { tellWearer } from '../outbox/write';
 import { unlistedLens } from '../lensOnEye/unlistedLens';
+import { teachingOf } from '../lesson/owed';
+import { namedLenses } from '../visit/lenses';
 import { lockVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
 
@@ -128,9 +130,10 @@ export const handOverBoxes = defineCommand({
     if (!taken.ok) return taken;
     // Boxes of somebody else are nothing that lies here.
     if (order.wearerId !== taken.value.visit.wearerId) return notFound('order');
-    const { lessons } = await readingOf(context, taken.value.visit).supply();
-    const signOff = lessons.findLast((l) => l.signOffId !== null)?.signOffId ?? null;
-    if (signOff === null && form.experienceNote === null) return ruleBroken('signOffNeeded');
+    const going = order.receipts.filter((r) => form.receiptIds.includes(r.id)).map((r) => r.lensId);
+    const { lenses } = await namedLenses(context, going);
+    const teaching = await teachingOf(context, readingOf(context, taken.value.visit), Object.values(lenses), form.experienceNote);
+    if (!teaching.ok) return teaching;
     for (const receiptId of new Set(form.receiptIds)) {
       const line = order.lines.find((l) => order.receipts.some((r) => r.id === receiptId && r.orderLineId === l.id));
       if (!line) return notFound('orderReceipt');
@@ -149,9 +152,7 @@ export const handOverBoxes = defineCommand({
         expiresOn: receipt.expiresOn,
         openedOn: null,
         lensCount: receipt.packs * line.packSize,
-        teaching: signOff === null ? 'experienced' : 'signedOff',
-        signOffId: signOff,
-        experienceNote: signOff === null ? form.experienceNote : null,
+        ...teaching.value,
         handedOn: today,
       });
     }

@@ -6,10 +6,15 @@ import asLastTimeProblems from './asLastTimeProblems.messages.json';
 import blurWorking from './blurWorking.messages.json';
 import broughtIn from './broughtIn.messages.json';
 import care from './care.messages.json';
+import careProblems from './careProblems.messages.json';
+import careSystem from './careSystem.messages.json';
 import conflict from './conflict.messages.json';
 import correct from './correct.messages.json';
 import correctPanel from './correctPanel.messages.json';
 import cost from './cost.messages.json';
+import bookNext from './bookNext.messages.json';
+import drawing from './drawing.messages.json';
+import scenes from './scenes.messages.json';
 import device from './device.messages.json';
 import diary from './diary.messages.json';
 import diaryProblems from './diaryProblems.messages.json';
@@ -114,6 +119,10 @@ export const en = {
   blurWorking,
   broughtIn,
   care,
+  careSystem,
+  bookNext,
+  drawing,
+  scenes,
   correct,
   correctPanel,
   cost,
@@ -151,7 +160,7 @@ export const en = {
   prescription,
   print,
   problems: { ...problems, ...diaryProblems,
-    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
+    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...careProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
     ...supplyProblems, ...reorderProblems, ...deskProblems, ...drawerMoreProblems, ...outboxProblems,
     ...outsideProblems },
   purposes,

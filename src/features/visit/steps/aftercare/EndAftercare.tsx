@@ -1,23 +1,19 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { AFTERCARE_OUTCOMES, latest, nextAftercareOf, USUAL_MINUTES, type AftercareOutcome, type FreeSlot } from '@/core';
-import { formatDay, formatTime, formatWeekday } from '@/i18n/format';
+import { AFTERCARE_OUTCOMES, latest, nextAftercareOf, type AftercareOutcome } from '@/core';
+import { formatDay } from '@/i18n/format';
 import { Button } from '@/ui/Button';
-import { Field, ProblemLine } from '@/ui/Field';
+import { Field } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
 import { problemAt, useProblemWords } from '../../../common/words';
+import { BookNext, type BookNextProps } from '../../shell/booking/BookNext';
 import { useVisit } from '../../shell/VisitProvider';
 import type { AftercarePage } from './useAftercare';
-import { useComing } from './useComing';
-import { useFreeTimes } from './useFreeTimes';
 
 interface Of {
   readonly page: AftercarePage;
 }
-/** Free times that are offered. */
-const OFFERED = 3;
-
 /** Keep, change or stop, with a sentence where one is due; and the next visit, booked by the same press. */
 export function EndAftercare({ page }: Of) {
   const t = useTranslations('aftercare');
@@ -62,13 +58,11 @@ function Ending({ page, outcome }: Of & { readonly outcome: AftercareOutcome }) 
   const { draft, state } = page;
   const fault = problemAt(problem, 'note');
   const noted = outcome !== 'keep' || state.open.length > 0;
-  const end = async (next: Parameters<typeof placeOf>[0] | null, kind: ReturnType<typeof kindOf>): Promise<void> => {
-    const form = { outcome, note: draft.body.note ?? '', unbookedReason: draft.body.unbooked ?? '', next: next && placeOf(next, kind, zone) };
+  const end = async (next: Place): Promise<void> => {
+    const form = { outcome, note: draft.body.note ?? '', unbookedReason: draft.body.unbooked ?? '', next };
     const done = await run('endAftercare', form, t('ended', { outcome: t(`outcome.${outcome}`) }));
     if (done?.ok) draft.clear();
   };
-  const { record } = useVisit();
-  const zone = record.session.practice.timeZone;
   return (
     <>
       {noted ? (
@@ -83,83 +77,39 @@ function Ending({ page, outcome }: Of & { readonly outcome: AftercareOutcome }) 
         />
       ) : null}
       {outcome === 'stop' ? (
-        <Button look="act" className="self-start" disabled={busy} onClick={() => void end(null, 'shortFollowUp')}>
+        <Button look="act" className="self-start" disabled={busy} onClick={() => void end(null)}>
           {t('endStop')}
         </Button>
       ) : (
-        <NextVisit page={page} outcome={outcome} onEnd={(next, kind) => void end(next, kind)} />
+        <NextVisit page={page} outcome={outcome} onEnd={(next) => void end(next)} />
       )}
     </>
   );
 }
 
 const kindOf = (complex: boolean) => (complex ? ('longFollowUp' as const) : ('shortFollowUp' as const));
-/** A free time as it is sent to be booked. */
-const placeOf = (free: FreeSlot, kind: ReturnType<typeof kindOf>, zone: string) => ({
-  kind,
-  day: free.day,
-  time: formatTime(free.startsAt, zone),
-  chairMinutes: USUAL_MINUTES[kind].chair,
-  staffMinutes: USUAL_MINUTES[kind].staff,
-  roomId: free.roomId,
-  staffId: free.staffId,
-  despite: '',
-});
+type FollowUp = ReturnType<typeof kindOf>;
+type Place = Parameters<BookNextProps<FollowUp>['onEnd']>[0];
 
-function NextVisit({
-  page,
-  outcome,
-  onEnd,
-}: Of & { readonly outcome: 'keep' | 'change'; readonly onEnd: (next: FreeSlot | null, kind: ReturnType<typeof kindOf>) => void }) {
+function NextVisit({ page, outcome, onEnd }: Of & { readonly outcome: 'keep' | 'change'; readonly onEnd: (next: Place) => void }) {
   const t = useTranslations('aftercare');
-  const words = useProblemWords();
-  const { record, problem, busy } = useVisit();
-  const zone = record.session.practice.timeZone;
-  const next = nextAftercareOf(page.visit, outcome);
-  const kind = kindOf((['right', 'left'] as const).some((eye) => (page.state.worn[eye]?.lens.geometry ?? 'sphere') !== 'sphere'));
-  const free = useFreeTimes(kind, next?.on ?? null, record.wearer.id);
-  const coming = useComing(record.wearer.id);
   const { draft } = page;
-  const why = problemAt(problem, 'unbookedReason');
-  const place = problemAt(problem, 'next', 'time') ?? problemAt(problem, 'time') ?? problemAt(problem, 'roomId') ?? problemAt(problem, 'staffId');
+  const next = nextAftercareOf(page.visit, outcome);
+  const complex = (['right', 'left'] as const).some((eye) => (page.state.worn[eye]?.lens.geometry ?? 'sphere') !== 'sphere');
   return (
     <div className="flex flex-col gap-2" data-testid="next-visit">
       <p>
         <span className="label">{t('next')}</span> {next ? t('dueLine', { day: formatDay(next.on), due: t(`due.${next.due}`) }) : null}{' '}
         <span className="note">{next ? t('source', { mark: next.source.mark, source: next.source.text }) : null}</span>
       </p>
-      {coming ? (
-        <p className="flex gap-3 items-center flex-wrap">
-          <span>{t('booked', { day: formatWeekday(coming.startsAt, zone), time: formatTime(coming.startsAt, zone) })}</span>
-          <Button look="act" disabled={busy} onClick={() => onEnd(null, kind)}>
-            {t('endBooked', { day: formatWeekday(coming.startsAt, zone) })}
-          </Button>
-        </p>
-      ) : null}
-      {place ? <ProblemLine>{words(place.code, place.data)}</ProblemLine> : null}
-      {free === null ? <p className="note">{t('looking')}</p> : null}
-      {free?.length === 0 ? <p>{t('noneFree')}</p> : null}
-      <div className="flex gap-3 flex-wrap">
-        {(free ?? []).slice(0, OFFERED).map((slot, i) => (
-          <Button key={slot.startsAt} look={i === 0 && !coming ? 'act' : 'plain'} disabled={busy} onClick={() => onEnd(slot, kind)}>
-            {t('endFree', { day: formatWeekday(slot.startsAt, zone), time: formatTime(slot.startsAt, zone) })}
-          </Button>
-        ))}
-      </div>
-      <div className="flex gap-3 items-end flex-wrap">
-        <Field
-          className="w-[320px]"
-          label={t('unbooked')}
-          value={draft.body.unbooked ?? ''}
-          onValue={(text) => draft.set('unbooked', text)}
-          problem={why ? words(why.code, why.data) : null}
-          autoComplete="off"
-          maxLength={200}
-        />
-        <Button disabled={busy} onClick={() => onEnd(null, kind)}>
-          {t('endUnbooked')}
-        </Button>
-      </div>
+      <BookNext
+        kind={kindOf(complex)}
+        from={next?.on ?? null}
+        unbooked={draft.body.unbooked ?? ''}
+        onUnbooked={(text) => draft.set('unbooked', text)}
+        onEnd={onEnd}
+        say={{ free: (day, time) => t('endFree', { day, time }), booked: (day) => t('endBooked', { day }), unbooked: t('endUnbooked') }}
+      />
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { EYES, stepsOf } from '@/core';
 import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
 import { Spine, SpineHead } from '@/ui/Spine';
+import { OnceAlive } from '../../../common/OnceAlive';
 import { useBlurWorking } from '../../../common/blurWorking';
 import { StopsThatStay } from '../../shell/StopsThatStay';
 import { DraftLine } from '../../shell/DraftLine';
@@ -29,6 +30,7 @@ import signProblems from '@/i18n/messages/en/signProblems.messages.json';
 import rawWords from '@/i18n/messages/en/raw.messages.json';
 import { withWords } from '@/i18n/withWords';
 
+const CareSystem = lazy(() => import('../../shell/care/CareSystem').then((m) => ({ default: m.CareSystem })));
 const SignedPrescription = lazy(() => import('./SignedPrescription').then((m) => ({ default: m.SignedPrescription })));
 
 /** What is prescribed, from what was read on the eye, and the signature that makes it so. */
@@ -137,6 +139,11 @@ function PrescriptionStepBody() {
           <SignSections signing={signing} />
         </form>
       )}
+      <OnceAlive>
+        <Suspense fallback={null}>
+          <CareSystem />
+        </Suspense>
+      </OnceAlive>
       <DraftLine draft={draft} />
     </VisitFrame>
   );

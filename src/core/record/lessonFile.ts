@@ -1,0 +1,46 @@
+import type { Findings } from '../advice/signs';
+import { carePrescribed } from '../care/inUse';
+import type { CareSystem } from '../care/careSystem';
+import type { PracticeSettings } from '../practiceSettings';
+import { EYES, type Eye } from '../units';
+import type { HealthFile } from './healthFile';
+import type { LessonFile } from './lessonState';
+import type { VisitSlices } from './visitSlices';
+
+/** What of a visit a lesson's file is put together from, in the browser and on the server. */
+export interface LessonParts {
+  readonly visitId: string;
+  readonly supply: Pick<VisitSlices<never>['supply'], 'lessons' | 'attempts' | 'topics' | 'lessonWays' | 'lessonTurns' | 'lessonSights' | 'careSystems'>;
+  readonly health: Pick<HealthFile, 'decisions' | 'answers'>;
+  /** Graded at this visit or before. */
+  readonly findings: Readonly<Record<Eye, Findings>>;
+  readonly careProducts: readonly { readonly productId: string; readonly system: CareSystem }[];
+  readonly settings: PracticeSettings;
+}
+
+/** How lenses are worn, as decided last in the visit; null while nothing is. */
+export const wearDecided = ({ visitId, health }: Pick<LessonParts, 'visitId' | 'health'>): 'day' | 'overnight' | null =>
+  health.decisions.findLast((d) => d.visitId === visitId)?.chosen.wear ?? null;
+
+/** Puts a lesson's file together. */
+export function lessonFile(parts: LessonParts): LessonFile {
+  const { supply, health, findings, careProducts, settings } = parts;
+  const prescribed = carePrescribed(supply.careSystems);
+  const apertures = EYES.flatMap((eye) => {
+    const value = findings[eye].lidAperture;
+    return typeof value === 'number' ? [value] : [];
+  });
+  return {
+    lessons: supply.lessons,
+    attempts: supply.attempts,
+    topics: supply.topics,
+    lessonWays: supply.lessonWays,
+    lessonTurns: supply.lessonTurns,
+    lessonSights: supply.lessonSights,
+    wear: wearDecided(parts),
+    answers: health.answers,
+    system: careProducts.find((p) => p.productId === prescribed?.productId)?.system ?? null,
+    apertureMm: apertures.length === 0 ? null : Math.max(...apertures),
+    settings,
+  };
+}
