@@ -90,4 +90,21 @@ describe('a care system is prescribed', () => {
       },
     });
   });
+  it('meets the lenses at the telephone too: a pair that irritates, and what the wearer said they are kept in', async () => {
+    const visitId = await world.visit(7, { right: '-2.00', left: '-2.25' });
+    await signPair(world, visitId);
+    const { wearerId } = (await world.record(visitId)).visit;
+    const care = async (): Promise<unknown> =>
+      ((await world.must('readReorder', { wearerId }, world.callers.coordinator)) as unknown as { care: unknown }).care;
+    expect(await care()).toBeNull();
+    await world.must('prescribeCare', { ...(await at(visitId)), productId: products['Tidewash'], chosenFor: 'first' });
+    expect(await care()).toBeNull();
+    const material = (await world.record(visitId)).ofLenses[0]?.material ?? '';
+    await world.must('recordCarePair', { productId: products['Tidewash'], material, effect: 'irritates', source: 'its maker' }, world.callers.admin);
+    expect(await care()).toMatchObject({ name: 'Tidewash', findings: [{ fault: 'pairIrritates', gravity: 'watch' }] });
+    world.move(60);
+    await world.must('answerAftercare', { ...(await at(visitId)), answers: [{ question: 'solutionUsed', eye: null, said: ['water'] }] });
+    expect(await care()).toMatchObject({ name: null, other: 'water', findings: [{ fault: 'disinfectsNothing' }] });
+    await world.must('recordCarePair', { productId: products['Tidewash'], material, effect: 'none', source: 'its maker' }, world.callers.admin);
+  });
 });

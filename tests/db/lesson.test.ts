@@ -50,7 +50,9 @@ describe('a lesson’s lock', () => {
   it('what was not told yet is not asked again; acuity needs a lens on the eye', async () => {
     const of = await begun();
     expect(await of.does('recordTopicsAgain', { topics: [...topicsAgain(topics)] })).toMatchObject({ error: { rule: 'topicsNotTold', data: { count: 4 } } });
-    await of.tries('off');
+    // Put on by whoever fitted it: nothing is known of the wearer's own hands yet.
+    expect(await of.does('recordLessonSight', { eye: 'right', acuity: { logMar: 0, typed: '20/20' } })).toMatchObject({ error: { rule: 'notPutOnYet' } });
+    for (const move of ['off', 'on', 'off'] as const) await of.tries(move);
     expect(await of.does('recordLessonSight', { eye: 'right', acuity: { logMar: 0, typed: '20/20' } })).toMatchObject({ error: { rule: 'noLensOnIt' } });
     expect(await of.does('recordLessonSight', { eye: 'left', acuity: { logMar: 0, typed: '20/20' } })).toMatchObject({ error: { rule: 'eyeNotTaught' } });
     expect(await of.does('recordTopic', { topic: 'sing' })).toMatchObject({ error: { kind: 'invalid' } });

@@ -137,12 +137,12 @@ test('lenses run out before the boxes come: a trial pair of the same power goes 
   await expect(bridge).toContainText('No lens from');
   await bridge.getByRole('button', { name: 'Trial lenses until the boxes come' }).click();
   const panel = page.getByRole('dialog');
-  await panel.getByRole('button', { name: 'Give them home' }).click();
+  await panel.getByRole('button', { name: 'Give these to take home' }).click();
   await expect(panel).toContainText('Ask for name and date of birth.');
   await expect(panel).toContainText('Ask for danger signs first.');
   await panel.getByRole('checkbox', { name: /No danger signs/ }).check();
   await panel.getByRole('checkbox', { name: /Loveday Carnsew/ }).check();
-  await panel.getByRole('button', { name: 'Give them home' }).click();
+  await panel.getByRole('button', { name: 'Give these to take home' }).click();
   await expect(page.getByTestId('bridged')).toContainText('went home today, R 1, L 1');
   await expect(bridge).toHaveCount(0);
   await page.getByRole('button', { name: 'They did not go' }).click();

@@ -1,6 +1,24 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { careDates, careFindings, daysBetween, proposeCare, soakOver, type CareBearing, type CareProduct, type CareSystem } from '../index';
+import {
+  careDates,
+  caredFor,
+  careFindings,
+  careWarning,
+  chains,
+  daysBetween,
+  keptIn,
+  proposeCare,
+  soakOver,
+  type AftercareAnswerFact,
+  type CareBearing,
+  type CareProduct,
+  type CareSystem,
+  type CareSystemFact,
+  type FactChain,
+  type LensRow,
+  type OnEyeFact,
+} from '../index';
 
 const product = (system: CareSystem, change: Partial<CareProduct> = {}): CareProduct => ({
   ...{ productId: 'p', system, name: 'Tidewash', maker: 'Marram Optical', ownLabel: false, soakMinutes: 360, storeDays: 30, discardDays: 90 },
@@ -78,4 +96,53 @@ describe('clocks of care', () => {
         expect(daysBetween(opened, bottle ?? '') + 1).toBe(days);
       }),
     ));
+});
+
+describe('what lenses are kept in, wherever both meet', () => {
+  const fact = (id: string, recordedAt: string) => ({
+    ...{ id, rootId: id, visitId: 'v', visitVersion: 1, recordedBy: 'p', recordedByName: 'Teo Brannock', correctsId: null, reason: null, voided: false },
+    ...{ observedAt: recordedAt, recordedAt, eye: null },
+  });
+  const prescribed = (at: string) =>
+    chains<CareSystemFact>([
+      {
+        ...fact('c', at),
+        ...{ productId: 'p', careProductId: 'q', productName: 'Tidewash', chosenFor: 'first', note: null, overridden: [], overrideNote: null },
+      },
+    ]);
+  const said = (what: string, at: string) => chains<AftercareAnswerFact>([{ ...fact('a', at), question: 'solutionUsed', said: [what] }]);
+  it('is what was said or prescribed last', () => {
+    expect(keptIn([], [])).toBeNull();
+    expect(keptIn(prescribed('2026-01-01T10:00:00Z'), [])).toBe('p');
+    expect(keptIn(prescribed('2026-01-01T10:00:00Z'), said('water', '2026-02-01T10:00:00Z'))).toBe('water');
+    expect(keptIn(prescribed('2026-03-01T10:00:00Z'), said('water', '2026-02-01T10:00:00Z'))).toBe('p');
+  });
+  it.each([
+    ['water', 'disinfectsNothing'],
+    ['saline', 'disinfectsNothing'],
+    ['shopsOwn', 'ownLabel'],
+  ])('%s is said: %s', (what, fault) => expect(careWarning(what, [], ['hydrogel'], [])?.findings.map((f) => f.fault)).toEqual([fault]));
+  it('a pair that irritates is said of the product; nothing known, nothing kept or nothing wrong says nothing', () => {
+    const pair = { productId: 'p', material: 'hydrogel', effect: 'irritates', source: 's' } as const;
+    expect(careWarning('p', [product('multipurpose')], ['hydrogel'], [pair])).toMatchObject({ name: 'Tidewash', findings: [{ fault: 'pairIrritates' }] });
+    expect(careWarning('p', [product('multipurpose')], [], [pair])).toBeNull();
+    expect(careWarning(null, [product('multipurpose')], ['hydrogel'], [pair])).toBeNull();
+    expect(careWarning('p', [product('multipurpose', { soakMinutes: null })], ['hydrogel'], [])).toBeNull();
+    expect(careWarning('notSure', [], ['hydrogel'], [])).toBeNull();
+  });
+});
+
+describe('the lenses that a care system is for', () => {
+  const row = (id: string, modality: 'daily' | 'monthly') => ({ id, modality, familyCode: id }) as LensRow;
+  const on = (lensId: string) => [{ rootId: 'r', rows: [], current: { lensId } }] as unknown as readonly FactChain<OnEyeFact>[];
+  const families = [
+    { code: 'a', material: 'hydrogel' },
+    { code: 'b', material: 'silicone hydrogel' },
+  ];
+  const of = { lenses: { a: row('a', 'monthly'), b: row('b', 'daily') }, families, prescriptions: [] };
+  it('are those that are kept; single-use ones are kept nowhere; no lens known is not the same as none kept', () => {
+    expect(caredFor({ ...of, onEye: on('a') })).toEqual({ materials: ['hydrogel'], reusable: true });
+    expect(caredFor({ ...of, onEye: on('b') })).toEqual({ materials: [], reusable: false });
+    expect(caredFor({ ...of, onEye: [] })).toEqual({ materials: [], reusable: null });
+  });
 });

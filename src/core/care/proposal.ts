@@ -22,7 +22,7 @@ export interface CareProposal {
 
 const many = (answers: Answers, id: 'allergy' | 'whyChange'): readonly string[] => {
   const value = answers[id]?.value;
-  return Array.isArray(value) ? value : [];
+  return Array.isArray(value) ? (value as readonly string[]) : [];
 };
 
 /**

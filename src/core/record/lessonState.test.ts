@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest';
-import type { LogMar } from '../optics/acuity';
 import type { Eye } from '../units';
 import { chains } from './chains';
 import type { LessonRow } from './lesson';
@@ -105,8 +104,7 @@ describe('what a lesson knows beside its counts', () => {
     ...{ id, rootId: id, visitId: 'v', visitVersion: 1, recordedBy: 'p', recordedByName: 'Teo Brannock', correctsId: null, reason: null, voided: false },
     ...{ observedAt, recordedAt: observedAt },
   });
-  const sight = (observedAt: string) =>
-    chains([{ ...meta('s', observedAt), eye: 'right' as const, lessonId: 'a', acuityLogMar: 0 as LogMar, acuityTyped: '20/20' }]);
+  const sight = (observedAt: string) => chains([{ ...meta('s', observedAt), eye: 'right' as const, lessonId: 'a', acuityLogMar: 0, acuityTyped: '20/20' }]);
   it('acuity counts once the wearer had put that lens on by themselves', () => {
     const one = lesson('a');
     const asks = (attempts: AttemptFact[], at: string) =>

@@ -56,6 +56,8 @@ export interface LessonState<Lesson extends LessonRow = LessonRow> {
   readonly time: LessonTime;
   /** Minutes to sign-off at this pace; null before the first success. */
   readonly toGo: number | null;
+  /** Eyes on which the wearer put a lens by themselves in this lesson. */
+  readonly putOn: readonly Eye[];
   /** Acuity read in this lesson. */
   readonly sights: Readonly<Record<Eye, LessonSightFact | null>>;
   /** It was stopped for the day. */
@@ -131,6 +133,7 @@ export function lessonState<Lesson extends LessonRow>(
   const successes = ownAttempts.filter((a) => a.worked && a.unaided).length;
   return {
     ...{ lesson, attempts, topics: said.filter((t) => !t.atEnd), mandatory, again, saidAgain, gate, way, plan, time, sights: read },
+    putOn: eyes.filter((eye) => ownAttempts.some((a) => a.eye === eye && a.move === 'on' && a.worked && a.unaided)),
     next: { right: next('right'), left: next('left') },
     technique: { on: way.onTechnique ?? plan.on.technique, off: way.offTechnique ?? plan.off.technique },
     toGo: minutesToGo(time.used, successes, wanted(gate, eyes)),

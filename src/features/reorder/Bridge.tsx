@@ -124,7 +124,7 @@ function GivePanel({
         {tick(t('noDanger'), asked.noDanger, (noDanger) => page.setAsked({ ...asked, noDanger }), at('noDanger'))}
         {tick(t('asked', { name: wearer.name, day: formatDay(wearer.birthDate) }), identityAsked, setIdentityAsked, at('identityAsked'))}
         {problem && problem.kind !== 'invalid' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
-        <Button look="act" disabled={busy} onClick={() => void give()}>
+        <Button look="act" className="self-start" disabled={busy} onClick={() => void give()}>
           {t('giveDo')}
         </Button>
       </div>

@@ -37,6 +37,7 @@ import { useReorderWorking } from './useReorderWorking';
 const TriagePanel = lazy(() => import('../common/triage/TriagePanel').then((m) => ({ default: m.TriagePanel })));
 const LogLoss = lazy(() => import('./LogLoss').then((m) => ({ default: m.LogLoss })));
 const Bridge = lazy(() => import('./Bridge').then((m) => ({ default: m.Bridge })));
+const CareWarning = lazy(() => import('../common/CareWarning').then((m) => ({ default: m.CareWarning })));
 const OldBoxes = lazy(() => import('../common/orderStory/OldBoxes').then((m) => ({ default: m.OldBoxes })));
 const EndCall = lazy(() => import('./EndCall').then((m) => ({ default: m.EndCall })));
 
@@ -109,6 +110,11 @@ function ReorderBody({ data }: ReorderProps) {
           <Runways page={page} />
           <div className="min-w-0">
             <Prescribed page={page} />
+            {data.care ? (
+              <OnceAlive>
+                <CareWarning warning={data.care} />
+              </OnceAlive>
+            ) : null}
             <OnceAlive>
               <OldBoxes boxes={page.old} onDone={() => router.refresh()} />
             </OnceAlive>

@@ -221,6 +221,7 @@ export const recordLessonSight = defineCommand({
     if (!of.ok) return of;
     const { taken, state } = of.value;
     if (!state.lesson.eyes.includes(form.eye)) return ruleBroken('eyeNotTaught', { eye: form.eye });
+    if (!state.putOn.includes(form.eye)) return ruleBroken('notPutOnYet', { eye: form.eye });
     if (state.next[form.eye] !== 'off') return ruleBroken('noLensOnIt', { eye: form.eye });
     taken.add('lessonSight', form.eye, { lessonId: state.lesson.id, acuityLogMar: form.acuity.logMar, acuityTyped: form.acuity.typed });
     return ok(taken.done());

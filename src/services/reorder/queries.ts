@@ -1,12 +1,15 @@
 import 'server-only';
-import { supplierOf, type ReorderCall, type ReorderTrade, type Supplier, type WearerFile } from '../../core';
-import { listTrade } from '../../db/family';
+import { careWarning, supplierOf, type CareWarning, type ReorderCall, type ReorderTrade, type Supplier, type WearerFile } from '../../core';
+import { listCarePairs } from '../../db/carePair';
+import { listCareProducts } from '../../db/careProduct';
+import { findKeptIn } from '../../db/careSystem';
+import { listTrade, type FamilyWithBlocks } from '../../db/family';
 import { listSuppliers } from '../../db/supplier';
 import { countTrials } from '../../db/trialStock';
 import { listReorderCalls } from '../../db/reorderCall';
 import { notFound, ok, type Result } from '../../lib/outcome';
 import { reorderPageForm } from '../../schema/reorder';
-import { defineQuery } from '../define';
+import { defineQuery, type Context } from '../define';
 import { sessionContextOf, type SessionContext } from '../sessionContext';
 import { namedLenses } from '../visit/lenses';
 import { readWearerFile } from '../wearer/file';
@@ -25,6 +28,17 @@ export interface ReorderPage {
   readonly trials: Readonly<Record<string, number>>;
   /** Who sells the lenses prescribed, of the right eye where they differ; null where nobody is named. */
   readonly supplier: Supplier | null;
+  /** What is to be said of the lenses prescribed and what they are kept in; null when nothing is. */
+  readonly care: CareWarning | null;
+}
+
+/** Lenses that are kept, and what in. */
+async function careOf(context: Context, wearerId: string, families: readonly Pick<FamilyWithBlocks, 'modality' | 'material'>[]): Promise<CareWarning | null> {
+  const { tx, caller } = context;
+  const materials = families.filter((f) => f.modality !== 'daily').map((f) => f.material);
+  const kept = materials.length === 0 ? null : await findKeptIn(tx, caller.practiceId, wearerId);
+  if (kept === null) return null;
+  return careWarning(kept, await listCareProducts(tx, caller.practiceId), materials, await listCarePairs(tx, caller.practiceId));
 }
 
 export const readReorder = defineQuery({
@@ -48,6 +62,6 @@ export const readReorder = defineQuery({
     const supplier = maker === undefined ? null : supplierOf(await listSuppliers(context.tx, context.caller.practiceId), maker);
     const counted = await countTrials(context.tx, context.caller.practiceId, ids, context.today);
     const trials = Object.fromEntries(counted.map((c) => [c.lensId, c.count]));
-    return ok({ session: sessionContextOf(context), file, trade, calls, trials, supplier });
+    return ok({ session: sessionContextOf(context), file, trade, calls, trials, supplier, care: await careOf(context, form.wearerId, ofLenses) });
   },
 });

@@ -8,6 +8,7 @@ import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../../../common/eyeWords';
 import { Correctable } from '../../shell/Correct';
 import { useVisit } from '../../shell/VisitProvider';
+import { Misses } from './Misses';
 import type { LessonView } from './model';
 import type { Lesson } from './useLesson';
 
@@ -16,29 +17,37 @@ export function Attempts({ lesson, view }: { readonly lesson: Lesson; readonly v
   const t = useTranslations('lesson');
   const eyeWords = useEyeWords();
   const { record } = useVisit();
+  const tried = [...view.attempts].reverse();
   return (
-    <Spine label={t('tries')} width="slim">
-      <SpineHead words={eyeWords.heads} label={t('needed', { count: MOVES_NEEDED })} />
-      {(['on', 'off'] as const).map((move) => (
-        <SpineRow
-          key={move}
-          label={t(`move.${move}`)}
-          right={<Count view={view} eye="right" move={move} />}
-          left={<Count view={view} eye="left" move={move} />}
-        />
-      ))}
-      {lesson.running ? (
-        <SpineRow chosen label={t('now')} right={<Turn lesson={lesson} view={view} eye="right" />} left={<Turn lesson={lesson} view={view} eye="left" />} />
-      ) : null}
-      {[...view.attempts].reverse().map((a) => (
-        <SpineRow
-          key={a.id}
-          label={<span className="label">{formatTime(a.observedAt, record.session.practice.timeZone)}</span>}
-          right={a.eye === 'right' ? <Try id={a.rootId} /> : null}
-          left={a.eye === 'left' ? <Try id={a.rootId} /> : null}
-        />
-      ))}
-    </Spine>
+    <>
+      <Spine label={t('tries')} width="slim">
+        <SpineHead words={eyeWords.heads} label={t('needed', { count: MOVES_NEEDED })} />
+        {(['on', 'off'] as const).map((move) => (
+          <SpineRow
+            key={move}
+            label={t(`move.${move}`)}
+            right={<Count view={view} eye="right" move={move} />}
+            left={<Count view={view} eye="left" move={move} />}
+          />
+        ))}
+        {lesson.running ? (
+          <SpineRow chosen label={t('now')} right={<Turn lesson={lesson} view={view} eye="right" />} left={<Turn lesson={lesson} view={view} eye="left" />} />
+        ) : null}
+      </Spine>
+      {lesson.running ? <Misses lesson={lesson} view={view} /> : null}
+      {tried.length === 0 ? null : (
+        <Spine label={t('log')} width="slim">
+          {tried.map((a) => (
+            <SpineRow
+              key={a.id}
+              label={<span className="label">{formatTime(a.observedAt, record.session.practice.timeZone)}</span>}
+              right={a.eye === 'right' ? <Try id={a.rootId} /> : null}
+              left={a.eye === 'left' ? <Try id={a.rootId} /> : null}
+            />
+          ))}
+        </Spine>
+      )}
+    </>
   );
 }
 

@@ -53,7 +53,7 @@ export function DrawnPart({ lesson, view, peroxide }: { readonly lesson: Lesson;
         <button type="button" className="btn touch" aria-label={t('pageOn')} disabled={page >= pages.length - 1} onClick={() => turnTo(page + 1)}>
           <ArrowRight size={16} aria-hidden="true" />
         </button>
-        <span className="note">{t('seen')}</span>
+        {handling ? <span className="note">{t('seen')}</span> : null}
       </p>
     </section>
   );

@@ -72,7 +72,14 @@ function Hour({ lesson, view }: Of) {
           </p>
         ) : null}
       </div>
-      {time.running ? null : <p className="label text-center">{t('clockRests')}</p>}
+      {lesson.running && !view.hourOver ? (
+        <p className="flex justify-center gap-3 items-center pt-1">
+          {time.running ? null : <span className="label">{t('clockRests')}</span>}
+          <Button look="quiet" keys={['P']} disabled={lesson.busy} onClick={() => lesson.clock(time.running ? 'pause' : 'run')}>
+            {t(time.running ? 'clockRest' : 'clockOn')}
+          </Button>
+        </p>
+      ) : null}
       {view.hourOver ? (
         <div className="py-2">
           <Stated state="stop">{t('hourOver')}</Stated>

@@ -3,14 +3,12 @@ import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, missesOf } from '@/core';
+import { carePrescribed, EYES } from '@/core';
 import { Button } from '@/ui/Button';
-import { KeyCap } from '@/ui/marks';
 import { useEyeWords } from '../../../common/eyeWords';
 import { OnceAlive } from '../../../common/OnceAlive';
 import { VisitFrame } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
-import { carePrescribed } from '@/core';
 import { Attempts } from './Attempts';
 import { BeforeLesson } from './BeforeLesson';
 import { HandOver, HAND_OVER_FORM } from './HandOver';
@@ -46,7 +44,6 @@ function LessonStepBody() {
   return (
     <VisitFrame
       step="lesson"
-      barKeys={lesson.running && handling ? <Misses lesson={lesson} /> : undefined}
       margin={<LessonMargin lesson={lesson} />}
       actions={<Actions lesson={lesson} waiting={waiting} handler={handler} onStop={() => setStopping(true)} />}
     >
@@ -79,29 +76,6 @@ function LessonStepBody() {
         </Suspense>
       ) : null}
     </VisitFrame>
-  );
-}
-
-/** Why the last attempt failed: one key each. */
-function Misses({ lesson }: { readonly lesson: Lesson }): ReactNode {
-  const t = useTranslations('lesson');
-  const { view } = lesson;
-  if (!view) return null;
-  return (
-    <>
-      <span>{t('missWhy')}</span>
-      {missesOf(view.next[lesson.turn]).map((miss, index) => (
-        <button key={miss} type="button" className="bar-key" disabled={lesson.busy} onClick={() => lesson.attempt(false, miss)}>
-          <KeyCap>{String(index + 1)}</KeyCap> {t(`miss.${miss}`)}
-        </button>
-      ))}
-      <button type="button" className="bar-key" disabled={lesson.busy} onClick={() => lesson.attempt(true, null, false)}>
-        <KeyCap>{'H'}</KeyCap> {t('helped')}
-      </button>
-      <button type="button" className="bar-key" disabled={lesson.busy} onClick={() => lesson.clock(view.time.running ? 'pause' : 'run')}>
-        <KeyCap>{'P'}</KeyCap> {t(view.time.running ? 'clockRest' : 'clockOn')}
-      </button>
-    </>
   );
 }
 

@@ -44,7 +44,7 @@ function Sight({ eye, lesson, view }: Of & { readonly eye: Eye }) {
   const chain = record.lessonSights.find((c) => c.current?.id === kept?.id);
   const best = record.bestBefore[eye];
   const behind = kept && best !== null ? kept.acuityLogMar - best : 0;
-  const on = view.next[eye] === 'off';
+  const on = view.next[eye] === 'off' && view.putOn.includes(eye);
   const keep = async (): Promise<void> => {
     if (!read.ok) return;
     const form = { lessonId: view.lesson.id, eye, acuity: { logMar: read.value, typed: text.trim() } };

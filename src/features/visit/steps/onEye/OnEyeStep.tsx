@@ -12,6 +12,7 @@ import { useOpenWorking } from '../../../common/Working';
 import { SwapEyes } from '../../shell/Correct';
 import { DraftLine } from '../../shell/DraftLine';
 import { useEyeWords } from '../../../common/eyeWords';
+import { OnceAlive } from '../../../common/OnceAlive';
 import { useKey } from '../../../common/keys';
 import { useOnPedal } from '../../../common/pedal';
 import { VisitFrame } from '../../shell/VisitFrame';
@@ -27,6 +28,8 @@ import lensLineWords from '@/i18n/messages/en/lensLine.messages.json';
 import onEyeWords from '@/i18n/messages/en/onEye.messages.json';
 import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
 import { withWords } from '@/i18n/withWords';
+
+const CareMeets = lazy(() => import('../../shell/care/CareMeets').then((m) => ({ default: m.CareMeets })));
 
 // A desk brings its own script, and so do panels that are opened now and then.
 const loadDesks = {
@@ -122,6 +125,9 @@ function OnEyeStepBody() {
         </>
       }
     >
+      <OnceAlive>
+        <CareMeets />
+      </OnceAlive>
       <div className="lamp">
         <Spine label={t('title')}>
           <SpineHead

@@ -26,6 +26,8 @@ import { SupplyRows } from './SupplyRows';
 import { useSupply, type Supply } from './useSupply';
 import { useSupplyWorking } from './useSupplyWorking';
 
+const CareMeets = lazy(() => import('../../shell/care/CareMeets').then((m) => ({ default: m.CareMeets })));
+
 const OldBoxes = lazy(() => import('../../../common/orderStory/OldBoxes').then((m) => ({ default: m.OldBoxes })));
 
 /** Boxes for each eye, the order and what became of it, and the days they last to. */
@@ -65,6 +67,9 @@ function SupplyStepBody() {
       }
       actions={<SupplyActions supply={supply} form={form} />}
     >
+      <OnceAlive>
+        <CareMeets />
+      </OnceAlive>
       {!prescription ? (
         <div className="p-8 max-w-[640px]">
           <h2 className="power mb-3">{t('emptyTitle')}</h2>

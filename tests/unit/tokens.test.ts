@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { contrast } from '../../tests/support/contrast';
+import { contrast } from '../support/contrast';
 
-const css = readFileSync(new URL('./tokens.css', import.meta.url), 'utf8');
+const css = readFileSync(new URL('../../src/ui/tokens.css', import.meta.url), 'utf8');
 const theme = (selector: string): Record<string, string> => {
   const block = css.slice(css.indexOf(`${selector} {`)).split('}')[0] ?? '';
   return Object.fromEntries([...block.matchAll(/--([a-z0-9-]+): (#[0-9a-f]{6});/g)].map((m) => [m[1] ?? '', m[2] ?? '']));
