@@ -1,7 +1,7 @@
 import 'server-only';
 import { carePrescribed, EYES, type LessonState, type LessonWay } from '../../core';
 import { insertLesson, insertSignOff } from '../../db/lesson';
-import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
+import { invalid, ok, ruleBroken, type Result } from '../../lib/outcome';
 import {
   attemptForm,
   lessonSightForm,

@@ -23,9 +23,7 @@ export function Way({ lesson, view }: Of) {
   return (
     <div className="px-5 py-2 border-b border-rule flex flex-wrap gap-x-6 gap-y-2 items-center" data-testid="lesson-way">
       {row.handler ? <p>{t('handlerLine', { name: row.handler })}</p> : null}
-      <p className="label">
-        {summary} ({t(`because.${plan.off.because}`)})
-      </p>
+      <p className="label">{t('wayLine', { way: summary, because: t(`because.${plan.off.because}`) })}</p>
       {lesson.running ? (
         <button type="button" className="btn btn-quiet" aria-expanded={open} onClick={() => setOpen(!open)}>
           {t('changeWay')}
