@@ -8,12 +8,15 @@ import { clockFor } from '@/server/clock';
 import { database, sideDatabase } from '@/server/database';
 import { environment } from '@/server/environment';
 import { resume } from '@/services/session/access';
-import type { Deps, Service, StaffCaller } from '@/services/define';
+import { resumeLink } from '@/services/session/link';
+import type { Deps, LinkCaller, Service, StaffCaller } from '@/services/define';
 import { perform } from '@/services/perform';
 
 export const SESSION_COOKIE = '__Host-keenfit';
 /** Names this device to the throttle of sign-ins; says nothing of who uses it. */
 export const DEVICE_COOKIE = '__Host-keenfit-known';
+/** A wearer's link to one lesson. */
+export const LINK_COOKIE = '__Host-keenfit-lesson';
 export const LIGHTS_COOKIE = 'keenfit-lights';
 
 export function deps(): Deps {
@@ -32,6 +35,10 @@ export const currentCaller = cache(async (): Promise<Result<StaffCaller>> => {
   const background = (await headers()).get(BACKGROUND_HEADER) === '1';
   return resume(deps(), await sessionToken(), !background);
 });
+
+export const linkToken = async (): Promise<string | undefined> => (await cookies()).get(LINK_COOKIE)?.value;
+/** The wearer whose link this browser holds, once a request. */
+export const currentLink = cache(async (): Promise<Result<LinkCaller>> => resumeLink(deps(), await linkToken()));
 
 /** What this browser holds beside the session. */
 export const deviceToken = async (): Promise<string | undefined> => (await cookies()).get(DEVICE_COOKIE)?.value;

@@ -76,6 +76,7 @@ import {
   stopLesson,
   turnLessonClock,
 } from './lesson/commands';
+import { openLessonScreen, readLessonScreen, showLessonPage } from './lesson/screen';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
 import { changeVisit, recordExamined } from './visit/kindAndFee';
 import { readNewer, readSession, readVisit } from './visit/queries';
@@ -188,6 +189,8 @@ export const COMMANDS = {
   stopLesson,
   recordLessonSight,
   signOffLesson,
+  openLessonScreen,
+  showLessonPage,
   handOver,
   placeOrder,
   orderTrials,
@@ -263,6 +266,7 @@ export const QUERIES = {
   readSettings,
   readStaff,
   readTakeHome,
+  readLessonScreen,
 } as const;
 export type CommandName = keyof typeof COMMANDS;
 export type QueryName = keyof typeof QUERIES;

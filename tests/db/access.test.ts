@@ -252,6 +252,12 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   turnLessonClock: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, turn: 'run' }),
   stopLesson: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, unbookedReason: 'x' }),
   recordLessonSight: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId, eye: 'right', acuity: { logMar: 0, typed: '20/20' } }),
+  openLessonScreen: () => ({ lessonId: ids.lessonId }),
+  showLessonPage: () => ({
+    ...{ lessonId: ids.lessonId, part: 'on', page: 1, eye: 'right', hand: 'right', skinTone: 3 },
+    ...{ onTechnique: 'twoHanded', offTechnique: 'slideAndPinch', peroxide: false },
+  }),
+  readLessonScreen: () => ({ lessonId: ids.lessonId }),
   signOffLesson: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId }),
   handOver: () => ({ visitId: ids.visitId, version: 1, right: { lensOnEyeId: ids.onEye, lot: 'A', expiresOn: '2027-01-01' }, left: null, experienceNote: 'x' }),
   placeOrder: () => ({ visitId: ids.visitId, version: 1, requestKey: randomUUID(), prescriptionId: ids.prescriptionId, rightPacks: 1, leftPacks: 0 }),
@@ -378,7 +384,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(172);
+    expect(names).toHaveLength(175);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

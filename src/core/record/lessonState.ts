@@ -8,7 +8,7 @@ import { lessonTime, minutesToGo, type LessonTime } from '../teaching/lessonCloc
 import { lessonGate, MOVES_NEEDED, nextMove, type Attempt, type LessonGate, type Move } from '../teaching/lessonGate';
 import { lessonPlan, type LessonPlan } from '../teaching/lessonPlan';
 import { lessonProgress } from '../teaching/lessonProgress';
-import type { Technique } from '../teaching/techniques';
+import type { OffTechnique, OnTechnique } from '../teaching/techniques';
 import type { Eye, IsoDate, IsoInstant } from '../units';
 import type { AnyFact } from './fact';
 import type { FactChain } from './chains';
@@ -52,7 +52,7 @@ export interface LessonState<Lesson extends LessonRow = LessonRow> {
   readonly way: LessonWay;
   readonly plan: LessonPlan;
   /** How the next attempt of a move is taught. */
-  readonly technique: Readonly<Record<Move, Technique>>;
+  readonly technique: { readonly on: OnTechnique; readonly off: OffTechnique };
   readonly time: LessonTime;
   /** Minutes to sign-off at this pace; null before the first success. */
   readonly toGo: number | null;

@@ -1,5 +1,5 @@
-/** What pages that lie open are told of: a visit, the lens library, an order of a visit, or the diary with its tasks. */
-export const NEWS = ['visit', 'library', 'order', 'diary'] as const;
+/** What pages that lie open are told of: a visit, the lens library, an order of a visit, the diary with its tasks, or what a lesson shows. */
+export const NEWS = ['visit', 'library', 'order', 'diary', 'lesson'] as const;
 
 /** Something changed: which thing, and to which version; never what was recorded. */
 export interface News {

@@ -14,6 +14,7 @@ import correctPanel from './correctPanel.messages.json';
 import cost from './cost.messages.json';
 import bookNext from './bookNext.messages.json';
 import drawing from './drawing.messages.json';
+import show from './show.messages.json';
 import scenes from './scenes.messages.json';
 import device from './device.messages.json';
 import diary from './diary.messages.json';
@@ -123,6 +124,7 @@ export const en = {
   bookNext,
   drawing,
   scenes,
+  show,
   correct,
   correctPanel,
   cost,

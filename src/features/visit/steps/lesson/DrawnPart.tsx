@@ -1,6 +1,6 @@
 'use client';
 import { ArrowLeft, ArrowRight } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { LESSON_PARTS, type LessonPart } from '@/core';
 import { useKnownWords } from '@/i18n/wordsOf';
@@ -9,8 +9,11 @@ import { Segment } from '@/ui/Segment';
 import { Drawing } from '../../../common/lesson/Drawing';
 import { pagesOf } from '../../../common/lesson/pages';
 import { useKey } from '../../../common/keys';
+import { useServer } from '../../../common/ServerProvider';
 import { partInTurn, type LessonView } from './model';
 import type { Lesson } from './useLesson';
+
+const ScreenCode = lazy(() => import('./ScreenCode').then((m) => ({ default: m.ScreenCode })));
 
 /** What is shown and said now: one drawing, three lines, paged by the teacher; it follows what is due until a part is chosen. */
 export function DrawnPart({ lesson, view, peroxide }: { readonly lesson: Lesson; readonly view: LessonView; readonly peroxide: boolean }) {
@@ -26,6 +29,16 @@ export function DrawnPart({ lesson, view, peroxide }: { readonly lesson: Lesson;
   const turnTo = (next: number): void => setAt({ due, part, page: Math.max(0, Math.min(pages.length - 1, next)) });
   useKey('ArrowLeft', () => turnTo(page - 1), [page, part, due]);
   useKey('ArrowRight', () => turnTo(page + 1), [page, part, due]);
+  const { quietly } = useServer();
+  const [opening, setOpening] = useState(false);
+  const lessonId = view.lesson.id;
+  const { hand, skinTone } = view.way;
+  const { on: onTechnique, off: offTechnique } = view.technique;
+  const { turn, running } = lesson;
+  // The wearer's screen shows what stands here; nobody waits for it.
+  useEffect(() => {
+    if (running) void quietly('showLessonPage', { lessonId, part, page, eye: turn, hand, skinTone, onTechnique, offTechnique, peroxide });
+  }, [quietly, running, lessonId, part, page, turn, hand, skinTone, onTechnique, offTechnique, peroxide]);
   const parts = LESSON_PARTS.filter((p) => p !== 'again' && p !== 'signOff' && view.plan.parts.some((planned) => planned.part === p));
   const handling = part === 'on' || part === 'off' || part === 'moveAndFind';
   return (
@@ -54,7 +67,17 @@ export function DrawnPart({ lesson, view, peroxide }: { readonly lesson: Lesson;
           <ArrowRight size={16} aria-hidden="true" />
         </button>
         {handling ? <span className="note">{t('seen')}</span> : null}
+        {running ? (
+          <button type="button" className="btn btn-quiet ml-auto" onClick={() => setOpening(true)}>
+            {t('screen')}
+          </button>
+        ) : null}
       </p>
+      {opening ? (
+        <Suspense fallback={null}>
+          <ScreenCode lessonId={lessonId} onClose={() => setOpening(false)} />
+        </Suspense>
+      ) : null}
     </section>
   );
 }

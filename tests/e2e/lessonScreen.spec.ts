@@ -1,0 +1,109 @@
+import type { Page } from '@playwright/test';
+import { expect, openVisit, test, typePowers } from './site';
+
+test.use({ file: 'lessonScreen' });
+
+/** A pair on the eyes and its lesson begun. */
+async function lessonBegun(page: Page): Promise<void> {
+  const visit = await openVisit(page);
+  await typePowers(page, '-2.00', '-2.25');
+  await page.getByTestId('candidate-turnstone-30').getByRole('radio').click();
+  await page.getByRole('button', { name: 'Put it on both eyes' }).click();
+  await page.waitForURL('**/on-eye');
+  await page.goto(`${visit}/lesson`);
+  await page.getByRole('button', { name: 'Start the lesson' }).click();
+  await expect(page.getByTestId('drawn-part')).toBeVisible();
+}
+
+test('the wearer’s screen: opened by a code, once; in step with the teacher, through reloads; by oneself and back', async ({ page, browser }) => {
+  await lessonBegun(page);
+  await page.getByRole('button', { name: 'Wearer’s screen' }).click();
+  const code = page.getByTestId('screen-code');
+  await expect(code).toHaveText(/^[A-Z2-9]{6}$/);
+  const typed = (await code.textContent()) ?? '';
+  await page.keyboard.press('Escape');
+
+  const wearers = await browser.newContext({ viewport: { width: 1180, height: 820 } });
+  const screen = await wearers.newPage();
+  await screen.goto(new URL('/show', page.url()).href);
+  await screen.getByLabel('Code').fill('ABCDEF');
+  await screen.getByRole('button', { name: 'Open' }).click();
+  await expect(screen.getByText('This code opens nothing.')).toBeVisible();
+  await screen.getByLabel('Code').fill(typed.toLowerCase());
+  await screen.getByRole('button', { name: 'Open' }).click();
+  const shown = screen.getByTestId('wearer-screen');
+  await expect(shown).toHaveAttribute('data-scene', 'theTable');
+
+  // Every page that the teacher turns arrives, in order.
+  for (const scene of ['washHands', 'dryHands', 'rubLens']) {
+    await page.keyboard.press('ArrowRight');
+    await expect(shown).toHaveAttribute('data-scene', scene);
+  }
+  await page.keyboard.press('ArrowLeft');
+  await expect(shown).toHaveAttribute('data-scene', 'dryHands');
+  await screen.reload();
+  await expect(shown).toHaveAttribute('data-scene', 'dryHands');
+  await page.reload();
+  await expect(page.getByTestId('drawn-part')).toBeVisible();
+  await expect(shown).toHaveAttribute('data-scene', 'theTable');
+
+  // A lost network: what was shown stays, and what was missed arrives by itself.
+  await wearers.setOffline(true);
+  await page.getByTestId('drawn-part').getByRole('button', { name: 'On', exact: true }).click();
+  await expect(page.getByTestId('drawn-part').getByRole('heading')).toHaveText('Hold the lids, no lens yet');
+  await expect(shown).toHaveAttribute('data-scene', 'theTable');
+  await wearers.setOffline(false);
+  await expect(shown).toHaveAttribute('data-scene', 'rehearseLids', { timeout: 20_000 });
+  await expect(screen.getByText('Your right eye')).toBeVisible();
+  await expect(screen.getByText('As you see it in the mirror')).toBeVisible();
+
+  await screen.getByRole('button', { name: 'Look at it by yourself' }).click();
+  await screen.getByRole('button', { name: 'Next' }).click();
+  await expect(shown).toHaveAttribute('data-scene', 'comfortDrop');
+  await screen.getByRole('button', { name: 'With your teacher again' }).click();
+  await expect(shown).toHaveAttribute('data-scene', 'rehearseLids');
+  await expect(screen.getByText(/Quillby|0\d{3}|−2\.00/)).toHaveCount(0);
+
+  // Used once: the same code opens no second screen.
+  const again = await wearers.browser()?.newContext();
+  const other = await again?.newPage();
+  await other?.goto(new URL(`/show?code=${typed}`, page.url()).href);
+  if (other) await expect(other.getByText('This code opens nothing.')).toBeVisible();
+  await again?.close();
+  await wearers.close();
+});
+
+test('coaching for the very miss, a technique that gives way, and the lesson stopped with another day booked', async ({ page }) => {
+  await lessonBegun(page);
+  await page.getByRole('button', { name: 'R came off' }).click();
+  await expect(page.getByTestId('count-right-off')).toHaveAttribute('data-done', '1');
+  for (let i = 0; i < 4; i++) {
+    await page.keyboard.press('1');
+    await expect(page.getByText('On: finger wet')).toHaveCount(i + 1);
+  }
+  await expect(page.getByTestId('coaching')).toContainText('Dry the finger');
+  await expect(page.getByTestId('lesson-way')).toContainText('one hand, on the lower white');
+  await page.getByRole('button', { name: 'Change how it is taught' }).click();
+  await page.getByRole('group', { name: 'Hand', exact: true }).getByRole('button', { name: 'left-handed' }).click();
+  await expect(page.getByTestId('lesson-way')).toContainText('left-handed');
+  await page.getByRole('button', { name: 'Stop and rebook' }).click();
+  const panel = page.getByRole('dialog');
+  await panel.getByRole('button', { name: 'Stop without a booking' }).click();
+  await expect(panel).toContainText('Book the next visit, or say why nothing is booked.');
+  await panel
+    .getByRole('button', { name: /^Stop and book/ })
+    .first()
+    .click();
+  await expect(panel).toContainText('Take the lens off first');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('l');
+  await page.getByRole('button', { name: 'L came off' }).click();
+  await expect(page.getByTestId('count-left-off')).toHaveAttribute('data-done', '1');
+  await page.getByRole('button', { name: 'Stop and rebook' }).click();
+  await panel
+    .getByRole('button', { name: /^Stop and book/ })
+    .first()
+    .click();
+  await expect(panel).toHaveCount(0);
+  await expect(page.getByText('Stopped for today')).toBeVisible();
+});
