@@ -147,6 +147,7 @@ export * from './teaching/techniques';
 export * from './teaching/failedTechniques';
 export * from './teaching/misses';
 export * from './teaching/lessonClock';
+export * from './teaching/exercises';
 export * from './teaching/lessonCode';
 export * from './teaching/lessonPlan';
 export * from './teaching/lessonGate';

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Eye, LessonPart, OffTechnique, OnTechnique } from '../core';
+import type { Eye, LessonPart, OffTechnique, OnTechnique, ScenarioAnswer } from '../core';
 import type { Db } from './client';
 
 /** What a lesson shows on the wearer's screen. */
@@ -48,6 +48,29 @@ export async function saveShow(sql: Db, show: Omit<LessonShow, 'version'> & { pr
         excluded.off_technique, excluded.peroxide)`;
 }
 
+/** What was answered in the exercises of a wearer's lessons, oldest first. */
+export const listExercises = (sql: Db, practiceId: string, lessonIds: readonly string[]) =>
+  sql<(ScenarioAnswer & { readonly lessonId: string })[]>`
+    select lesson_id, scenario, was_right as "right" from lesson_exercise
+    where practice_id = ${practiceId} and lesson_id = any(${[...lessonIds]}::uuid[]) order by sequence`;
+
+export async function insertExercise(
+  sql: Db,
+  answer: {
+    id: string;
+    practiceId: string;
+    lessonId: string;
+    scenario: string;
+    choice: string;
+    wasRight: boolean;
+    answeredAt: string;
+    linkId: string | null;
+    personId: string | null;
+  },
+): Promise<void> {
+  await sql`insert into lesson_exercise ${sql(answer)}`;
+}
+
 /** A code takes the place of whatever of this lesson was waiting, and of codes that ran out. @returns false where it waits somewhere else */
 export async function insertCode(
   sql: Db,
@@ -75,6 +98,6 @@ export async function takeCode(sql: Db, codeHash: string, now: string): Promise<
   return row ?? null;
 }
 
-export async function useCode(sql: Db, code: Pick<WaitingCode, 'id' | 'practiceId'>, linkId: string): Promise<void> {
+export async function markCodeUsed(sql: Db, code: Pick<WaitingCode, 'id' | 'practiceId'>, linkId: string): Promise<void> {
   await sql`update lesson_code set link_id = ${linkId} where practice_id = ${code.practiceId} and id = ${code.id}`;
 }

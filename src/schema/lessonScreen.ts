@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { EYES, LESSON_PARTS, OFF_TECHNIQUES, ON_TECHNIQUES, SKIN_TONE_COUNT } from '../core';
+import { EYES, LESSON_PARTS, OFF_TECHNIQUES, ON_TECHNIQUES, SCENARIO_IDS, SKIN_TONE_COUNT } from '../core';
 import { uuid } from './fields';
 
 export const openScreenForm = z.object({ lessonId: uuid });
@@ -15,5 +15,6 @@ export const showForm = z.object({
   peroxide: z.boolean(),
 });
 export const readScreenForm = z.object({ lessonId: uuid });
+export const answerExerciseForm = z.object({ lessonId: uuid, scenario: z.enum(SCENARIO_IDS), choice: z.string().min(1).max(40) });
 /** What somebody typed where a code is asked for. */
 export const codeForm = z.object({ code: z.string().max(40) });

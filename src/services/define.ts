@@ -90,7 +90,7 @@ export interface Service<Shape extends z.ZodType, Output, Prepared = undefined> 
   readonly kind: 'command' | 'query';
   readonly name: string;
   readonly right: Right;
-  /** Wearers' links that open it too; none where left out. Only `defineLinkQuery` sets it. */
+  /** Wearers' links that open it too; none where left out. Only `defineLinkQuery` and `defineLinkCommand` set it. */
   readonly links?: readonly LinkPurpose[];
   readonly input: Shape;
   /** False for what touches no record: autosaved typing, lights, a sign of life; or whether this time something was read. */
@@ -111,6 +111,14 @@ export const defineCommand = <Shape extends z.ZodType, Output, Prepared = undefi
 export const defineQuery = <Shape extends z.ZodType, Output>(
   service: Omit<Service<Shape, Output>, 'kind' | 'links'>,
 ): Service<Shape, Output> & { readonly kind: 'query' } => ({ ...service, kind: 'query' });
+
+/** A command that a wearer's link may give as well: it is written for whoever asks. */
+export const defineLinkCommand = <Shape extends z.ZodType, Output>(
+  service: Omit<Service<Shape, Output>, 'kind' | 'links' | 'run' | 'prepare'> & {
+    readonly links: readonly LinkPurpose[];
+    readonly run: (context: Context<Caller>, input: z.output<Shape>) => Promise<Result<Output>>;
+  },
+): Service<Shape, Output> & { readonly kind: 'command' } => ({ ...service, kind: 'command' });
 
 /** A query that a wearer's link opens as well: it is written for whoever asks. */
 export const defineLinkQuery = <Shape extends z.ZodType, Output>(

@@ -76,7 +76,7 @@ import {
   stopLesson,
   turnLessonClock,
 } from './lesson/commands';
-import { openLessonScreen, readLessonScreen, showLessonPage } from './lesson/screen';
+import { answerExercise, openLessonScreen, readLessonScreen, showLessonPage } from './lesson/screen';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
 import { changeVisit, recordExamined } from './visit/kindAndFee';
 import { readNewer, readSession, readVisit } from './visit/queries';
@@ -191,6 +191,7 @@ export const COMMANDS = {
   signOffLesson,
   openLessonScreen,
   showLessonPage,
+  answerExercise,
   handOver,
   placeOrder,
   orderTrials,

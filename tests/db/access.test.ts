@@ -257,6 +257,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
     ...{ lessonId: ids.lessonId, part: 'on', page: 1, eye: 'right', hand: 'right', skinTone: 3 },
     ...{ onTechnique: 'twoHanded', offTechnique: 'slideAndPinch', peroxide: false },
   }),
+  answerExercise: () => ({ lessonId: ids.lessonId, scenario: 'shared', choice: 'never' }),
   readLessonScreen: () => ({ lessonId: ids.lessonId }),
   signOffLesson: () => ({ visitId: ids.visitId, version: 1, lessonId: ids.lessonId }),
   handOver: () => ({ visitId: ids.visitId, version: 1, right: { lensOnEyeId: ids.onEye, lot: 'A', expiresOn: '2027-01-01' }, left: null, experienceNote: 'x' }),
@@ -384,7 +385,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(175);
+    expect(names).toHaveLength(176);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

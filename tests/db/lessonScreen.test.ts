@@ -40,11 +40,11 @@ describe('a code', () => {
     if (!link.ok) throw new Error('no link');
     expect(link.value).toMatchObject({ purpose: 'lesson', subjectId: lessonId });
     const read = (of: string) => perform(SERVICES.readLessonScreen as never, world.deps, link.value as Caller, { lessonId: of });
-    expect(await read(lessonId)).toEqual({ ok: true, value: { lessonId, show: null, eyes: ['right'], singleUse: false, signedOff: false } });
+    expect(await read(lessonId)).toEqual({ ok: true, value: { lessonId, show: null, eyes: ['right'], singleUse: false, signedOff: false, answers: [] } });
     const other = await begun();
     expect(await read(other.lessonId)).toMatchObject({ error: { kind: 'notFound' } });
     for (const name of Object.keys(SERVICES) as ServiceName[]) {
-      if (name === 'readLessonScreen') continue;
+      if (name === 'readLessonScreen' || name === 'answerExercise') continue;
       const asked = await perform(SERVICES[name] as never, world.deps, link.value as Caller, { lessonId, visitId });
       expect(asked, name).toMatchObject({ ok: false, error: { kind: 'forbidden' } });
     }
@@ -94,16 +94,38 @@ describe('a code', () => {
     ));
 });
 
+describe('an exercise', () => {
+  it('is answered by the link of its lesson alone, judged here, appended with who', async () => {
+    const entered = await enter(await code());
+    if (!entered.ok) throw new Error('refused');
+    const link = await resumeLink(world.deps, entered.value.token);
+    if (!link.ok) throw new Error('no link');
+    const answer = (input: object) => perform(SERVICES.answerExercise as never, world.deps, link.value as Caller, { lessonId, ...input });
+    expect(await answer({ scenario: 'dryStuck', choice: 'pull' })).toEqual({ ok: true, value: { right: false } });
+    expect(await answer({ scenario: 'dryStuck', choice: 'dropsAndWait' })).toEqual({ ok: true, value: { right: true } });
+    expect(await answer({ scenario: 'dryStuck', choice: 'sing' })).toMatchObject({ error: { fields: [{ path: ['choice'] }] } });
+    expect(await answer({ scenario: 'nothing', choice: 'pull' })).toMatchObject({ error: { kind: 'invalid' } });
+    expect(await answer({ lessonId: (await begun()).lessonId, scenario: 'shared', choice: 'never' })).toMatchObject({ error: { kind: 'notFound' } });
+    const rows = await world.db.owner`select scenario, was_right, person_id, link_id is not null as linked from lesson_exercise order by sequence`;
+    expect(rows).toEqual([
+      { scenario: 'dryStuck', wasRight: false, personId: null, linked: true },
+      { scenario: 'dryStuck', wasRight: true, personId: null, linked: true },
+    ]);
+    expect(await world.must('readLessonScreen', { lessonId })).toMatchObject({ answers: [{ right: false }, { right: true }] });
+    await expect(world.db.app`update lesson_exercise set was_right = true`).rejects.toThrow(/permission denied/);
+  });
+});
+
 describe('what is shown', () => {
   it('the newest holds, its version grows only when something else is shown, and whoever listens is told', async () => {
     const heard: string[] = [];
-    const { unlisten } = await world.db.owner.listen('keenfit_news', (text) => heard.push(text));
+    const listening = await world.db.owner.listen('keenfit_news', (text) => heard.push(text));
     await world.must('showLessonPage', { lessonId, ...show }, world.callers.technician);
     await world.must('showLessonPage', { lessonId, ...show }, world.callers.technician);
     await world.must('showLessonPage', { lessonId, ...show, page: 2 }, world.callers.technician);
     const read = await world.must('readLessonScreen', { lessonId });
     expect(read).toMatchObject({ show: { ...show, page: 2, version: 2 } });
     await expect.poll(() => heard.filter((h) => h.includes('"lesson"')).length).toBe(2);
-    await unlisten();
+    await listening.unlisten();
   });
 });

@@ -47,6 +47,27 @@ test('the wearer’s screen: opened by a code, once; in step with the teacher, t
   await expect(page.getByTestId('drawn-part')).toBeVisible();
   await expect(shown).toHaveAttribute('data-scene', 'theTable');
 
+  // The exercises: a wrong answer says why and comes back.
+  await screen.getByRole('button', { name: 'Is it safe?' }).click();
+  const safe = screen.getByTestId('is-it-safe');
+  await expect(safe).toHaveAttribute('data-scenario', 'redEye');
+  await screen.getByRole('button', { name: 'Wait until tomorrow' }).click();
+  await expect(safe).toContainText('No. Lenses off and not back on.');
+  await screen.getByRole('button', { name: 'Next' }).click();
+  await expect(safe).toHaveAttribute('data-scenario', 'lightHurts');
+  await screen.getByRole('button', { name: 'Lenses off, and call today' }).click();
+  await screen.getByRole('button', { name: 'Next' }).click();
+  await expect(safe).toHaveAttribute('data-scenario', 'redEye');
+  await screen.getByRole('button', { name: 'Back to the lesson' }).click();
+  await page.getByTestId('drawn-part').getByRole('button', { name: 'Which way out' }).click();
+  await screen.getByRole('button', { name: 'Try it: which way out?' }).click();
+  await expect(screen.getByTestId('which-way-out')).toContainText('Lens 1 of 5');
+  await screen.getByRole('button', { name: 'A bowl: right way out' }).click();
+  await expect(screen.getByTestId('which-way-out')).toContainText(/Yes, a bowl|It was a saucer/);
+  await screen.getByRole('button', { name: 'Back to the lesson' }).click();
+  await page.getByTestId('drawn-part').getByRole('button', { name: 'Care', exact: true }).click();
+  await expect(shown).toHaveAttribute('data-scene', 'theTable');
+
   // A lost network: what was shown stays, and what was missed arrives by itself.
   await wearers.setOffline(true);
   await page.getByTestId('drawn-part').getByRole('button', { name: 'On', exact: true }).click();

@@ -11,7 +11,9 @@ import { withWords } from '@/i18n/withWords';
 import { EyeBadge } from '@/ui/marks';
 import { Drawing } from '../common/lesson/Drawing';
 import { pagesOf } from '../common/lesson/pages';
+import { IsItSafe } from './IsItSafe';
 import { useLessonScreen } from './useLessonScreen';
+import { WhichWayOut } from './WhichWayOut';
 
 /** Parts in which a hand works at an eye: they are drawn as the wearer sees them in the mirror. */
 const AT_THE_EYE = ['on', 'off', 'moveAndFind', 'again'];
@@ -23,6 +25,7 @@ function Screen({ first }: { readonly first: LessonScreen }) {
   const { screen, away, ended } = useLessonScreen(first);
   const { show } = screen;
   const [own, setOwn] = useState<{ readonly part: string; readonly page: number } | null>(null);
+  const [exercise, setExercise] = useState<'which' | 'safe' | null>(null);
   if (ended) return <Plain title={t('ended')} text={t('endedText')} />;
   if (!show) return <Plain title={t('waiting')} text={t('waitingText')} />;
   const pages = pagesOf(show.part, { on: show.onTechnique, off: show.offTechnique, singleUse: screen.singleUse, peroxide: show.peroxide });
@@ -33,6 +36,28 @@ function Screen({ first }: { readonly first: LessonScreen }) {
   const next = pages[page + 1];
   const turnTo = (to: number): void => setOwn({ part: show.part, page: Math.max(0, Math.min(pages.length - 1, to)) });
   const atTheEye = AT_THE_EYE.includes(show.part);
+  const drawn = { hand: show.hand, eye: show.eye, skinTone: show.skinTone };
+  if (exercise)
+    return (
+      <main className="show-screen" data-testid="wearer-screen">
+        <header />
+        {exercise === 'which' ? (
+          <WhichWayOut of={{ ...drawn, view: 'facing' }} onDone={() => setExercise(null)} />
+        ) : (
+          <IsItSafe
+            lessonId={screen.lessonId}
+            of={{ singleUse: screen.singleUse, peroxide: show.peroxide }}
+            answers={screen.answers}
+            onDone={() => setExercise(null)}
+          />
+        )}
+        <footer className="show-foot">
+          <button type="button" className="btn show-button" onClick={() => setExercise(null)}>
+            {t('close')}
+          </button>
+        </footer>
+      </main>
+    );
   return (
     <main className="show-screen" data-testid="wearer-screen" data-scene={scene} data-version={show.version}>
       <header className="show-head">
@@ -54,7 +79,7 @@ function Screen({ first }: { readonly first: LessonScreen }) {
       </header>
       <div className="show-body">
         <div>
-          <Drawing scene={scene} of={{ hand: show.hand, eye: show.eye, skinTone: show.skinTone, view: atTheEye ? 'mirror' : 'facing' }} ink={3} />
+          <Drawing scene={scene} of={{ ...drawn, view: atTheEye ? 'mirror' : 'facing' }} ink={3} />
           {atTheEye ? <p className="show-note">{t('mirror')}</p> : null}
         </div>
         <div aria-live="polite">
@@ -80,7 +105,17 @@ function Screen({ first }: { readonly first: LessonScreen }) {
             <button type="button" className="btn show-button" onClick={() => turnTo(page)}>
               {t('alone')}
             </button>
-            <p>{next ? t('then', { title: scenes.of(`${next}.title`) }) : null}</p>
+            <p className="grow">{next ? t('then', { title: scenes.of(`${next}.title`) }) : null}</p>
+            {show.part === 'wayOut' ? (
+              <button type="button" className="btn btn-act show-button" onClick={() => setExercise('which')}>
+                {t('tryWhich')}
+              </button>
+            ) : null}
+            {show.part === 'care' || show.part === 'signOff' ? (
+              <button type="button" className="btn btn-act show-button" onClick={() => setExercise('safe')}>
+                {t('trySafe')}
+              </button>
+            ) : null}
           </>
         )}
         {away ? <p role="status">{t('away')}</p> : null}

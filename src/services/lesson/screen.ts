@@ -1,14 +1,25 @@
 import 'server-only';
 import { randomInt } from 'node:crypto';
-import { addSeconds, CODE_LENGTH, CODE_LETTERS, CODE_MINUTES, lessonCode, readCode, SCREEN_HOURS } from '../../core';
+import { addSeconds, CODE_LENGTH, CODE_LETTERS, CODE_MINUTES, lessonCode, readCode, SCREEN_HOURS, isRight, type ScenarioAnswer } from '../../core';
 import type { Tx } from '../../db/client';
-import { findLessonOfScreen, findShow, insertCode, saveShow, takeCode, useCode, type LessonOfScreen, type LessonShow } from '../../db/lessonScreen';
+import {
+  findLessonOfScreen,
+  findShow,
+  insertCode,
+  insertExercise,
+  listExercises,
+  saveShow,
+  takeCode,
+  markCodeUsed,
+  type LessonOfScreen,
+  type LessonShow,
+} from '../../db/lessonScreen';
 import { insertWearerLink } from '../../db/wearerLink';
 import { err, invalid, notFound, ok, type Result } from '../../lib/outcome';
-import { openScreenForm, readScreenForm, showForm } from '../../schema/lessonScreen';
+import { answerExerciseForm, openScreenForm, readScreenForm, showForm } from '../../schema/lessonScreen';
 import { hashToken, newToken } from '../../server/token';
-import { leadsTo } from '../authorise';
-import { defineCommand, defineLinkQuery, type Deps } from '../define';
+import { actorOf, leadsTo } from '../authorise';
+import { defineCommand, defineLinkCommand, defineLinkQuery, type Deps } from '../define';
 import { tryPassword } from '../session/throttle';
 
 const about = (form: { readonly lessonId: string }) => ({ subjectKind: 'lesson', subjectId: form.lessonId });
@@ -52,6 +63,8 @@ export const showLessonPage = defineCommand({
 export interface LessonScreen extends LessonOfScreen {
   readonly lessonId: string;
   readonly show: LessonShow | null;
+  /** Of the exercise, oldest first. */
+  readonly answers: readonly ScenarioAnswer[];
 }
 
 export const readLessonScreen = defineLinkQuery({
@@ -66,7 +79,35 @@ export const readLessonScreen = defineLinkQuery({
     if (!leadsTo(caller, form.lessonId)) return notFound('lesson');
     const lesson = await findLessonOfScreen(tx, caller.practiceId, form.lessonId);
     if (!lesson) return notFound('lesson');
-    return ok({ lessonId: form.lessonId, show: await findShow(tx, caller.practiceId, form.lessonId), ...lesson });
+    const answers = await listExercises(tx, caller.practiceId, [form.lessonId]);
+    return ok({
+      lessonId: form.lessonId,
+      show: await findShow(tx, caller.practiceId, form.lessonId),
+      ...lesson,
+      answers: answers.map(({ scenario, right }) => ({ scenario, right })),
+    });
+  },
+});
+
+/** One answer of *Is it safe?*, given on the wearer's screen. */
+export const answerExercise = defineLinkCommand({
+  name: 'answerExercise',
+  right: 'clinicalWrite',
+  links: ['lesson'],
+  input: answerExerciseForm,
+  about,
+  run: async (context, form): Promise<Result<{ readonly right: boolean }>> => {
+    const { tx, caller, now } = context;
+    if (!leadsTo(caller, form.lessonId)) return notFound('lesson');
+    const lesson = await findLessonOfScreen(tx, caller.practiceId, form.lessonId);
+    if (!lesson) return notFound('lesson');
+    const right = isRight(form.scenario, form.choice);
+    if (right === null) return invalid('choice', 'answerUnknown');
+    await insertExercise(tx, {
+      ...{ id: context.newId(), practiceId: caller.practiceId, lessonId: form.lessonId, scenario: form.scenario, choice: form.choice },
+      ...{ wasRight: right, answeredAt: now, ...actorOf(caller) },
+    });
+    return ok({ right });
   },
 });
 
@@ -105,6 +146,6 @@ async function openedBy(tx: Tx, codeHash: string, token: string, now: string): P
     openedBy: code.openedBy,
     expiresAt: addSeconds(now, SCREEN_HOURS * 3600),
   });
-  await useCode(tx, code, linkId);
+  await markCodeUsed(tx, code, linkId);
   return code.lessonId;
 }

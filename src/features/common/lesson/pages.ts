@@ -11,7 +11,7 @@ export interface PagesFor {
 
 const SETTLE: readonly SceneName[] = ['settleUp', 'settleLeft', 'settleRight', 'settleDown', 'letGo'];
 const ON: Readonly<Partial<Record<Technique, readonly SceneName[]>>> = {
-  twoHanded: ['liftLid', 'lensReady', 'placeLens', ...SETTLE],
+  twoHanded: ['liftLid', 'lensReady', 'sticksToFinger', 'placeLens', ...SETTLE],
   oneHanded: ['lowerWhite', 'lidRises'],
 };
 const OFF: Readonly<Partial<Record<Technique, readonly SceneName[]>>> = {

@@ -51,31 +51,20 @@ export const liftLid: Scene = (k) => {
 };
 
 /** Both lids held, the lens waiting on the forefinger. */
-const held = (k: Kit, tip: Point, size: number, turn: number): string => {
+export const lensReady: Scene = (k) => {
   const eye = theEye(k, { open: 1 });
+  const tip: Point = [106, 150];
   return (
     skinGround(k) +
     eye.drawn +
     withHand(
       k,
-      handAbove(k, eye.upper(0.5)) + handBelow(k, eye.lower(0.58), { to: tip, bow: -0.04 }) + lensSide(k, [tip[0], tip[1] + 1], { size, turn, rim: true }),
+      handAbove(k, eye.upper(0.5)) +
+        handBelow(k, eye.lower(0.58), { to: tip, bow: -0.04 }) +
+        lensSide(k, [tip[0], tip[1] + 1], { size: 50, turn: 20, rim: true }),
     )
   );
 };
-export const lensReady: Scene = (k) => held(k, [106, 150], 50, 20);
-export const holdStill: Scene = (k) =>
-  held(k, [106, 152], 54, 24) +
-  withHand(
-    k,
-    arrow(
-      k,
-      [
-        [126, 118],
-        [141, 103],
-      ],
-      10,
-    ),
-  );
 
 export const placeLens: Scene = (k) =>
   withHand(
