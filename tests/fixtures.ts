@@ -253,6 +253,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
     lessonWays: [],
     lessonTurns: [],
     lessonSights: [],
+    exercises: [],
     handOvers: chains(parts.handOvers ?? []),
     decided: null,
     wornAnswers: [],

@@ -48,11 +48,16 @@ export async function saveShow(sql: Db, show: Omit<LessonShow, 'version'> & { pr
         excluded.off_technique, excluded.peroxide)`;
 }
 
-/** What was answered in the exercises of a wearer's lessons, oldest first. */
-export const listExercises = (sql: Db, practiceId: string, lessonIds: readonly string[]) =>
+/** What was answered in the exercises of a lesson, or of all lessons of a visit, oldest first. */
+export const listExercises = (sql: Db, practiceId: string, of: { readonly lessonId: string } | { readonly visitId: string }) =>
   sql<(ScenarioAnswer & { readonly lessonId: string })[]>`
-    select lesson_id, scenario, was_right as "right" from lesson_exercise
-    where practice_id = ${practiceId} and lesson_id = any(${[...lessonIds]}::uuid[]) order by sequence`;
+    select e.lesson_id, e.scenario, e.was_right as "right" from lesson_exercise e
+    where e.practice_id = ${practiceId} and ${
+      'lessonId' in of
+        ? sql`e.lesson_id = ${of.lessonId}`
+        : sql`e.lesson_id in (select l.id from lesson l where l.practice_id = ${practiceId} and l.visit_id = ${of.visitId})`
+    }
+    order by e.sequence`;
 
 export async function insertExercise(
   sql: Db,

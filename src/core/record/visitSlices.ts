@@ -3,6 +3,7 @@ import type { HealthState } from '../advice/healthState';
 import type { DrawerCount } from '../lens/listOf';
 import type { InstrumentScale } from '../rotation/instrument';
 import type { KnownTurn } from '../rotation/knownTurn';
+import type { ScenarioAnswer } from '../teaching/exercises';
 import type { Eye } from '../units';
 import type { FactChain } from './chains';
 import type { HealthFile } from './healthFile';
@@ -100,6 +101,8 @@ export interface VisitSlices<Family> {
     readonly lessonWays: readonly FactChain<LessonWayFact>[];
     readonly lessonTurns: readonly FactChain<LessonTurnFact>[];
     readonly lessonSights: readonly FactChain<LessonSightFact>[];
+    /** What was answered in the exercises of this visit's lessons, oldest first. */
+    readonly exercises: readonly (ScenarioAnswer & { readonly lessonId: string })[];
     /** Care systems prescribed: the newest of other visits, and those of this one. */
     readonly careSystems: readonly FactChain<CareSystemFact>[];
     readonly handOvers: readonly FactChain<HandOverFact>[];

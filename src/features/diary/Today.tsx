@@ -9,6 +9,7 @@ import type { DiaryDay } from '@/services/appointment/queries';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
 import { Segment } from '@/ui/Segment';
+import { OnceAlive } from '../common/OnceAlive';
 import { AppPage } from '../common/AppPage';
 import { useNow } from '../common/Clock';
 import { useServer } from '../common/ServerProvider';
@@ -73,9 +74,9 @@ function TodayPage({ day: firstDay, tasks: firstTasks }: Shown) {
       }
       marginOpen={d('dueNext')}
       margin={
-        <Suspense fallback={null}>
+        <OnceAlive>
           <DueRuler due={due} busy={busy} onAct={act} />
-        </Suspense>
+        </OnceAlive>
       }
       bar={
         <>
@@ -108,7 +109,7 @@ function TodayPage({ day: firstDay, tasks: firstTasks }: Shown) {
       ) : (
         <DayTable rows={rows} now={now} next={null} onBegin={(row) => void begin(row)} onOpen={(row) => setPanel({ kind: 'look', row })} />
       )}
-      <Suspense fallback={null}>{mayBook ? <TaskList tasks={tasks} staff={day.staff} onDone={anew} where="today" /> : null}</Suspense>
+      <OnceAlive>{mayBook ? <TaskList tasks={tasks} staff={day.staff} onDone={anew} where="today" /> : null}</OnceAlive>
       <Suspense fallback={null}>{panel ? <DayPanels panel={panel} day={day} onPanel={setPanel} onDone={anew} /> : null}</Suspense>
     </AppPage>
   );

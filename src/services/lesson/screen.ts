@@ -79,7 +79,7 @@ export const readLessonScreen = defineLinkQuery({
     if (!leadsTo(caller, form.lessonId)) return notFound('lesson');
     const lesson = await findLessonOfScreen(tx, caller.practiceId, form.lessonId);
     if (!lesson) return notFound('lesson');
-    const answers = await listExercises(tx, caller.practiceId, [form.lessonId]);
+    const answers = await listExercises(tx, caller.practiceId, { lessonId: form.lessonId });
     return ok({
       lessonId: form.lessonId,
       show: await findShow(tx, caller.practiceId, form.lessonId),

@@ -38,6 +38,7 @@ import { listHistory } from '../../db/history';
 import { listInstruments } from '../../db/instrument';
 import { listLosses } from '../../db/lensLoss';
 import { listLessons } from '../../db/lesson';
+import { listExercises } from '../../db/lessonScreen';
 import { listChoices } from '../../db/lensChoice';
 import { listOnEyeExtras } from '../../db/lensOnEye';
 import { asOrders, orderParts } from '../../db/order';
@@ -241,6 +242,7 @@ export class VisitReading {
         ...prescriptionParts(tx, practiceId, wearerId, { most: MOST.prescriptions, visitId: id }),
         ...orderParts(tx, practiceId, wearerId, { most: MOST.orders, visitId: id }),
         lessons: listLessons(tx, practiceId, wearerId),
+        exercises: listExercises(tx, practiceId, { visitId: id }),
         before: listSupplyBefore(tx, this.visit, MOST.handOvers),
         given: listGivenFamilies(tx, this.visit),
         trials: listNewestTrials(tx, this.visit),
@@ -256,6 +258,7 @@ export class VisitReading {
       prescriptions: asPrescriptions(rows),
       orders: asOrders(rows),
       lessons: rows.lessons,
+      exercises: rows.exercises,
       attempts: [...chains(before.lessonAttempt), ...chains(facts.lessonAttempt)],
       topics: [...chains(before.lessonTopic), ...chains(facts.lessonTopic)],
       lessonWays: [...chains(before.lessonWay), ...chains(facts.lessonWay)],

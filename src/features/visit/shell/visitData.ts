@@ -31,6 +31,7 @@ const FIELDS: { readonly [Name in SliceName]: readonly (keyof Slices[Name])[] } 
     'lessonWays',
     'lessonTurns',
     'lessonSights',
+    'exercises',
     'careSystems',
     'handOvers',
     'wornAnswers',

@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import type { CareTopic } from '@/core';
+import { scenariosFor, weakTopics, type CareTopic } from '@/core';
 import { useWordsOf } from '@/i18n/wordsOf';
 import { Button } from '@/ui/Button';
 import { Stated, StateMark } from '@/ui/marks';
@@ -35,6 +35,8 @@ function Topic({ topic, lesson, view }: Of & { readonly topic: CareTopic }) {
   const t = useTranslations('lesson');
   const tOf = useWordsOf('lesson');
   const { record } = useVisit();
+  const answers = record.exercises.filter((e) => e.lessonId === view.lesson.id);
+  const weak = weakTopics(scenariosFor({ singleUse: view.lesson.singleUse, peroxide: view.mandatory.includes('ownCaseFullHours') }), answers).includes(topic);
   const said = view.topics.find((x) => x.topic === topic);
   const chain = record.topics.find((c) => c.rootId === said?.rootId);
   const name = t(`topic.${topic}.name`);
@@ -55,6 +57,7 @@ function Topic({ topic, lesson, view }: Of & { readonly topic: CareTopic }) {
       <span className="flex-1">
         <span className="font-[620]">{name}</span>
         <span className="block label">{tOf(`topic.${topic}.say`)}</span>
+        {weak ? <Stated state="watch">{t('weak')}</Stated> : null}
       </span>
       {said && chain && lesson.running ? <Correctable kind="lessonTopic" chain={chain} show={() => name} /> : null}
     </li>

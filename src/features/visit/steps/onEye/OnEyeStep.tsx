@@ -5,7 +5,7 @@ import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
 import { Button } from '@/ui/Button';
-import { Stated } from '@/ui/marks';
+import { KeyCap, Stated } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
 import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { useOpenWorking } from '../../../common/Working';
@@ -43,6 +43,7 @@ const FitDesk = dynamic(loadDesks.fit, { ssr: false });
 const SightDesk = dynamic(loadDesks.sight, { ssr: false });
 const loadWorking = () => import('./OnEyeWorking').then((m) => ({ default: m.OnEyeWorking }));
 const OnEyeWorking = lazy(loadWorking);
+const LampHelp = lazy(() => import('../../shell/lamp/LampHelp').then((m) => ({ default: m.LampHelp })));
 const BroughtIn = lazy(() => import('./BroughtIn').then((m) => ({ default: m.BroughtIn })));
 
 const DESKS = ['turn', 'fit', 'sight'] as const;
@@ -61,6 +62,7 @@ function OnEyeStepBody() {
   const readings = useReadings();
   const { draft, live, waiting, closed } = readings;
   const [bringing, setBringing] = useState(false);
+  const [helping, setHelping] = useState(false);
   const [measuring, setMeasuring] = useState<Eye>('right');
   const marked = EYES.some((e) => readings.hasMark(e));
   const [chosenDesk, setDesk] = useState<Desk | null>(null);
@@ -78,6 +80,7 @@ function OnEyeStepBody() {
   useKey('t', () => setDesk('turn'));
   useKey('f', () => setDesk('fit'));
   useKey('s', () => setDesk('sight'));
+  useKey('g', () => setHelping(true));
   // The other desks are one key away.
   useEffect(() => void Promise.all([...Object.values(loadDesks), loadWorking].map((load) => load())), []);
   useLampKeys(readings, desk, measuring);
@@ -95,6 +98,11 @@ function OnEyeStepBody() {
         [['W'], t('keyWorking')],
         [['D'], t('keyLights')],
       ]}
+      barKeys={
+        <button type="button" className="bar-key" onClick={() => setHelping(true)}>
+          <KeyCap>{'G'}</KeyCap> {t('howTo')}
+        </button>
+      }
       margin={
         <>
           <h2 className="mb-3">{t('reasoning')}</h2>
@@ -128,6 +136,11 @@ function OnEyeStepBody() {
       <OnceAlive>
         <CareMeets />
       </OnceAlive>
+      {helping ? (
+        <Suspense fallback={null}>
+          <LampHelp onClose={() => setHelping(false)} />
+        </Suspense>
+      ) : null}
       <div className="lamp">
         <Spine label={t('title')}>
           <SpineHead
