@@ -1,4 +1,4 @@
-// npm run bench [-- search|steadiness|fuzz|pages|lamp|typing|record|wearers|size|kills|load|supply|planner|lives|crash [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
+// npm run bench [-- search|steadiness|fuzz|pages|lamp|typing|record|wearers|size|kills|load|supply|planner|lives|crash|screen [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
@@ -13,6 +13,7 @@ import { benchRecord } from './lib/benchRecord';
 import { benchCrash } from './lib/benchCrash';
 import { benchLives } from './lib/benchLives';
 import { benchPlanner } from './lib/benchPlanner';
+import { benchScreen } from './lib/benchScreen';
 import { benchSupply } from './lib/benchSupply';
 import { benchTyping, fillLibrary } from './lib/benchTyping';
 import { benchWearers } from './lib/benchWearers';
@@ -222,6 +223,7 @@ if (asked('record') || asked('wearers')) {
 // Takes minutes: only when it is asked for by name.
 if (wanted.includes('supply')) await benchSupply();
 if (wanted.includes('crash')) await benchCrash();
+if (wanted.includes('screen')) await benchScreen();
 if (wanted.includes('lives')) benchLives();
 if (wanted.includes('planner')) await benchPlanner();
 
