@@ -1,7 +1,24 @@
 import type { Page } from '@playwright/test';
-import { expect, openVisit, test, typePowers } from './site';
+import { sideways, violations } from './accessible';
+import { expect, openVisit, signIn, test, typePowers } from './site';
 
 test.use({ file: 'lessonScreen' });
+test.beforeEach(async ({ page }) => signIn(page));
+
+/** Nothing that a program finds fault with, and nothing wider than its window: tablet, a narrow one, a telephone, and 200 %. */
+async function accessible(screen: Page, what: string): Promise<void> {
+  const before = screen.viewportSize();
+  expect(await violations(screen), what).toEqual([]);
+  for (const [width, height] of [
+    [768, 1024],
+    [390, 844],
+    [590, 410],
+  ] as const) {
+    await screen.setViewportSize({ width, height });
+    expect(await sideways(screen), `${what} at ${width}`).toBeLessThanOrEqual(0);
+  }
+  if (before) await screen.setViewportSize(before);
+}
 
 /** A pair on the eyes and its lesson begun. */
 async function lessonBegun(page: Page): Promise<void> {
@@ -26,6 +43,7 @@ test('the wearer’s screen: opened by a code, once; in step with the teacher, t
   const wearers = await browser.newContext({ viewport: { width: 1180, height: 820 } });
   const screen = await wearers.newPage();
   await screen.goto(new URL('/show', page.url()).href);
+  await accessible(screen, 'a code is asked for');
   await screen.getByLabel('Code').fill('ABCDEF');
   await screen.getByRole('button', { name: 'Open' }).click();
   await expect(screen.getByText('This code opens nothing.')).toBeVisible();
@@ -53,6 +71,7 @@ test('the wearer’s screen: opened by a code, once; in step with the teacher, t
   await expect(safe).toHaveAttribute('data-scenario', 'redEye');
   await screen.getByRole('button', { name: 'Wait until tomorrow' }).click();
   await expect(safe).toContainText('No. Lenses off and not back on.');
+  await accessible(screen, 'is it safe');
   await screen.getByRole('button', { name: 'Next' }).click();
   await expect(safe).toHaveAttribute('data-scenario', 'lightHurts');
   await screen.getByRole('button', { name: 'Lenses off, and call today' }).click();
@@ -77,6 +96,7 @@ test('the wearer’s screen: opened by a code, once; in step with the teacher, t
   await expect(shown).toHaveAttribute('data-scene', 'rehearseLids', { timeout: 20_000 });
   await expect(screen.getByText('Your right eye')).toBeVisible();
   await expect(screen.getByText('As you see it in the mirror')).toBeVisible();
+  await accessible(screen, 'a step');
 
   await screen.getByRole('button', { name: 'Look at it by yourself' }).click();
   await screen.getByRole('button', { name: 'Next' }).click();

@@ -85,7 +85,7 @@ describe('every list the screens walk has its words', () => {
       [false, true],
     ].flatMap(([singleUse = false, peroxide = false]) => scenariosFor({ singleUse, peroxide }));
     for (const { id, choices } of cases) {
-      const words: Readonly<Record<string, string>> = messages.show.safe.cases[id];
+      const words: Readonly<Record<string, string>> = messages.exercise.safe.cases[id];
       for (const key of ['what', 'why', ...choices]) expect(words[key], `${id} ${key}`).toBeTruthy();
     }
   });

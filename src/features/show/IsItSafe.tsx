@@ -1,6 +1,8 @@
 'use client';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
+import exerciseWords from '@/i18n/messages/en/exercise.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { nextScenario, scenariosFor, type Scenario, type ScenarioAnswer, type ScenariosFor } from '@/core';
 import { useWordsOf } from '@/i18n/wordsOf';
 
@@ -10,7 +12,7 @@ interface Answered {
 }
 
 /** What happened, and what one does: answered on this screen, judged by the server, repeated until it is right. */
-export function IsItSafe({
+function IsItSafePart({
   lessonId,
   of,
   answers,
@@ -21,8 +23,8 @@ export function IsItSafe({
   readonly answers: readonly ScenarioAnswer[];
   readonly onDone: () => void;
 }) {
-  const t = useTranslations('show');
-  const words = useWordsOf('show');
+  const t = useTranslations('exercise');
+  const words = useWordsOf('exercise');
   const [given, setGiven] = useState<readonly ScenarioAnswer[]>(answers);
   const [last, setLast] = useState<Answered | null>(null);
   const [state, setState] = useState<'ready' | 'busy' | 'away'>('ready');
@@ -85,3 +87,5 @@ export function IsItSafe({
     </div>
   );
 }
+
+export const IsItSafe = withWords({ exercise: exerciseWords }, IsItSafePart);

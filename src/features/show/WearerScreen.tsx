@@ -1,6 +1,6 @@
 'use client';
 import { ArrowLeft, ArrowRight } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useTranslations } from 'use-intl';
 import type { LessonScreen } from '@/services/lesson/screen';
 import drawingWords from '@/i18n/messages/en/drawing.messages.json';
@@ -11,9 +11,11 @@ import { withWords } from '@/i18n/withWords';
 import { EyeBadge } from '@/ui/marks';
 import { Drawing } from '../common/lesson/Drawing';
 import { pagesOf } from '../common/lesson/pages';
-import { IsItSafe } from './IsItSafe';
 import { useLessonScreen } from './useLessonScreen';
-import { WhichWayOut } from './WhichWayOut';
+
+// They bring their own script and words when they are begun.
+const IsItSafe = lazy(() => import('./IsItSafe').then((m) => ({ default: m.IsItSafe })));
+const WhichWayOut = lazy(() => import('./WhichWayOut').then((m) => ({ default: m.WhichWayOut })));
 
 /** Parts in which a hand works at an eye: they are drawn as the wearer sees them in the mirror. */
 const AT_THE_EYE = ['on', 'off', 'moveAndFind', 'again'];
@@ -41,16 +43,18 @@ function Screen({ first }: { readonly first: LessonScreen }) {
     return (
       <main className="show-screen" data-testid="wearer-screen">
         <header />
-        {exercise === 'which' ? (
-          <WhichWayOut of={{ ...drawn, view: 'facing' }} onDone={() => setExercise(null)} />
-        ) : (
-          <IsItSafe
-            lessonId={screen.lessonId}
-            of={{ singleUse: screen.singleUse, peroxide: show.peroxide }}
-            answers={screen.answers}
-            onDone={() => setExercise(null)}
-          />
-        )}
+        <Suspense fallback={<div />}>
+          {exercise === 'which' ? (
+            <WhichWayOut of={{ ...drawn, view: 'facing' }} onDone={() => setExercise(null)} />
+          ) : (
+            <IsItSafe
+              lessonId={screen.lessonId}
+              of={{ singleUse: screen.singleUse, peroxide: show.peroxide }}
+              answers={screen.answers}
+              onDone={() => setExercise(null)}
+            />
+          )}
+        </Suspense>
         <footer className="show-foot">
           <button type="button" className="btn show-button" onClick={() => setExercise(null)}>
             {t('close')}

@@ -1,6 +1,8 @@
 'use client';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
+import exerciseWords from '@/i18n/messages/en/exercise.messages.json';
+import { withWords } from '@/i18n/withWords';
 import type { LensShape } from '@/ui/drawing/lensSide';
 import { Drawing, type DrawnFor } from '../common/lesson/Drawing';
 
@@ -13,8 +15,8 @@ const some = (): readonly Shape[] => {
 };
 
 /** Five lenses on the wearer's own finger: a bowl or a saucer? A wrong answer shows both beside each other and counts nothing. */
-export function WhichWayOut({ of, onDone }: { readonly of: DrawnFor; readonly onDone: () => void }) {
-  const t = useTranslations('show');
+function WhichWayOutPart({ of, onDone }: { readonly of: DrawnFor; readonly onDone: () => void }) {
+  const t = useTranslations('exercise');
   const [lenses, setLenses] = useState(some);
   const [at, setAt] = useState(0);
   const [said, setSaid] = useState<Shape | null>(null);
@@ -83,3 +85,5 @@ export function WhichWayOut({ of, onDone }: { readonly of: DrawnFor; readonly on
 }
 const BOWL = { shape: 'bowl' } as const;
 const FLARE = { shape: 'flare' } as const;
+
+export const WhichWayOut = withWords({ exercise: exerciseWords }, WhichWayOutPart);

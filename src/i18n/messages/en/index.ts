@@ -14,6 +14,7 @@ import correctPanel from './correctPanel.messages.json';
 import cost from './cost.messages.json';
 import bookNext from './bookNext.messages.json';
 import drawing from './drawing.messages.json';
+import exercise from './exercise.messages.json';
 import lampHelp from './lampHelp.messages.json';
 import show from './show.messages.json';
 import scenes from './scenes.messages.json';
@@ -125,6 +126,7 @@ export const en = {
   bookNext,
   drawing,
   scenes,
+  exercise,
   lampHelp,
   show,
   correct,
