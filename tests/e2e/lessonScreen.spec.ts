@@ -39,6 +39,7 @@ test('the wearer’s screen: opened by a code, once; in step with the teacher, t
   await expect(code).toHaveText(/^[A-Z2-9]{6}$/);
   const typed = (await code.textContent()) ?? '';
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
 
   const wearers = await browser.newContext({ viewport: { width: 1180, height: 820 } });
   const screen = await wearers.newPage();
@@ -55,6 +56,8 @@ test('the wearer’s screen: opened by a code, once; in step with the teacher, t
   // Every page that the teacher turns arrives, in order.
   for (const scene of ['washHands', 'dryHands', 'rubLens']) {
     await page.keyboard.press('ArrowRight');
+    await expect(page.getByTestId('drawn-part').getByRole('img')).toBeVisible();
+    await expect(page.getByTestId('drawn-part')).toHaveAttribute('data-scene', scene);
     await expect(shown).toHaveAttribute('data-scene', scene);
   }
   await page.keyboard.press('ArrowLeft');
@@ -129,22 +132,17 @@ test('coaching for the very miss, a technique that gives way, and the lesson sto
   await expect(page.getByTestId('lesson-way')).toContainText('left-handed');
   await page.getByRole('button', { name: 'Stop and rebook' }).click();
   const panel = page.getByRole('dialog');
-  await panel.getByRole('button', { name: 'Stop without a booking' }).click();
-  await expect(panel).toContainText('Book the next visit, or say why nothing is booked.');
-  await panel
-    .getByRole('button', { name: /^Stop and book/ })
-    .first()
-    .click();
+  const stopAndBook = panel.getByRole('button', { name: /^Stop and book/ }).first();
+  await stopAndBook.click();
   await expect(panel).toContainText('Take the lens off first');
   await page.keyboard.press('Escape');
   await page.keyboard.press('l');
   await page.getByRole('button', { name: 'L came off' }).click();
   await expect(page.getByTestId('count-left-off')).toHaveAttribute('data-done', '1');
   await page.getByRole('button', { name: 'Stop and rebook' }).click();
-  await panel
-    .getByRole('button', { name: /^Stop and book/ })
-    .first()
-    .click();
+  await panel.getByRole('button', { name: 'Stop without a booking' }).click();
+  await expect(panel).toContainText('Book the next visit, or say why nothing is booked.');
+  await stopAndBook.click();
   await expect(panel).toHaveCount(0);
   await expect(page.getByText('Stopped for today')).toBeVisible();
 });

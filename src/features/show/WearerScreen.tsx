@@ -84,7 +84,7 @@ function Screen({ first }: { readonly first: LessonScreen }) {
       <div className="show-body">
         <div>
           <Drawing scene={scene} of={{ ...drawn, view: atTheEye ? 'mirror' : 'facing' }} ink={3} />
-          {atTheEye ? <p className="show-note">{t('mirror')}</p> : null}
+          {atTheEye ? <p className="show-note">{t(scene === 'placeLens' ? 'side' : 'mirror')}</p> : null}
         </div>
         <div aria-live="polite">
           <h1>{scenes.of(`${scene}.title`)}</h1>

@@ -18,10 +18,17 @@ export function useLessonScreen(first: LessonScreen): { readonly screen: LessonS
   const [away, setAway] = useState(false);
   const [ended, setEnded] = useState(false);
   const asking = useRef(false);
+  /** Something was told while it was being asked. */
+  const again = useRef(false);
+  /** What was told was not read: it is asked for again, though the stream may be there. */
+  const missed = useRef(false);
   useEffect(() => {
     let gone = false;
     const look = async (): Promise<void> => {
-      if (asking.current) return;
+      if (asking.current) {
+        again.current = true;
+        return;
+      }
       asking.current = true;
       try {
         const answer = await fetch('/api/screen', { cache: 'no-store', signal: AbortSignal.timeout(8000) });
@@ -29,11 +36,17 @@ export function useLessonScreen(first: LessonScreen): { readonly screen: LessonS
         if (answer.status === 401) setEnded(true);
         const read = (await answer.json()) as Answer;
         if (read.ok && read.value) setScreen(read.value);
+        missed.current = false;
         setAway(false);
       } catch {
+        missed.current = true;
         if (!gone) setAway(true);
       } finally {
         asking.current = false;
+      }
+      if (again.current && !gone) {
+        again.current = false;
+        await look();
       }
     };
     const stream = new EventSource('/api/screen/news');
@@ -42,7 +55,7 @@ export function useLessonScreen(first: LessonScreen): { readonly screen: LessonS
     // Something may have been shown while nobody listened.
     stream.onopen = () => void look();
     const timer = setInterval(() => {
-      if (stream.readyState !== EventSource.OPEN) void look();
+      if (missed.current || stream.readyState !== EventSource.OPEN) void look();
     }, LOOK_MS);
     return () => {
       gone = true;

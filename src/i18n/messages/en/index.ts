@@ -13,6 +13,7 @@ import correct from './correct.messages.json';
 import correctPanel from './correctPanel.messages.json';
 import cost from './cost.messages.json';
 import bookNext from './bookNext.messages.json';
+import bookNextProblems from './bookNextProblems.messages.json';
 import drawing from './drawing.messages.json';
 import exercise from './exercise.messages.json';
 import lampHelp from './lampHelp.messages.json';
@@ -166,7 +167,7 @@ export const en = {
   prescription,
   print,
   problems: { ...problems, ...diaryProblems,
-    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...careProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
+    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...careProblems, ...bookNextProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
     ...supplyProblems, ...reorderProblems, ...deskProblems, ...drawerMoreProblems, ...outboxProblems,
     ...outsideProblems },
   purposes,

@@ -2,6 +2,8 @@
 import { useTranslations } from 'use-intl';
 import { USUAL_MINUTES, type FreeSlot, type VisitKind } from '@/core';
 import { formatTime, formatWeekday } from '@/i18n/format';
+import bookNextProblems from '@/i18n/messages/en/bookNextProblems.messages.json';
+import diaryProblems from '@/i18n/messages/en/diaryProblems.messages.json';
 import bookNextWords from '@/i18n/messages/en/bookNext.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
@@ -86,4 +88,4 @@ function BookNextPart<Kind extends VisitKind>({ kind, from, unbooked, onUnbooked
   );
 }
 
-export const BookNext = withWords({ bookNext: bookNextWords }, BookNextPart) as typeof BookNextPart;
+export const BookNext = withWords({ bookNext: bookNextWords, problems: { ...diaryProblems, ...bookNextProblems } }, BookNextPart) as typeof BookNextPart;

@@ -42,7 +42,7 @@ export function DrawnPart({ lesson, view, peroxide }: { readonly lesson: Lesson;
   const parts = LESSON_PARTS.filter((p) => p !== 'again' && p !== 'signOff' && view.plan.parts.some((planned) => planned.part === p));
   const handling = part === 'on' || part === 'off' || part === 'moveAndFind';
   return (
-    <section className="p-5 border-r border-rule" aria-label={t(`part.${part}`)} data-testid="drawn-part">
+    <section className="p-5 border-r border-rule" aria-label={t(`part.${part}`)} data-testid="drawn-part" data-scene={scene}>
       <Segment
         label={t('parts')}
         kind="wrapping"
