@@ -305,6 +305,12 @@ describe('the lesson on screen', () => {
     expect(list.moves).toHaveLength(4);
     expect(list.topics).toBe(careTopicsFor({ singleUse: false }).length);
   });
+  it('a lesson on another day teaches the nights that were decided before it', () => {
+    const base = record({ lessons: [lesson('a')] });
+    const slept = { ...base, health: { ...base.health, wearBefore: 'overnight' as const } };
+    expect(viewOf(slept)?.mandatory).toContain('overnightRules');
+    expect(viewOf(base)?.mandatory).toContain('neverSleep');
+  });
   it('a single-use lens asks fewer topics', () => {
     expect(viewOf(record({ lessons: [lesson('a', { singleUse: true })] }))?.mandatory).not.toContain('freshSolution');
   });

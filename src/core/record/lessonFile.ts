@@ -11,7 +11,7 @@ import type { VisitSlices } from './visitSlices';
 export interface LessonParts {
   readonly visitId: string;
   readonly supply: Pick<VisitSlices<never>['supply'], 'lessons' | 'attempts' | 'topics' | 'lessonWays' | 'lessonTurns' | 'lessonSights' | 'careSystems'>;
-  readonly health: Pick<HealthFile, 'decisions' | 'answers'>;
+  readonly health: Pick<HealthFile, 'decisions' | 'answers' | 'wearBefore'>;
   /** Graded at this visit or before. */
   readonly findings: Readonly<Record<Eye, Findings>>;
   readonly careProducts: readonly { readonly productId: string; readonly system: CareSystem }[];
@@ -37,7 +37,8 @@ export function lessonFile(parts: LessonParts): LessonFile {
     lessonWays: supply.lessonWays,
     lessonTurns: supply.lessonTurns,
     lessonSights: supply.lessonSights,
-    wear: wearDecided(parts),
+    // A lesson on another day teaches the nights that were decided before it.
+    wear: wearDecided(parts) ?? health.wearBefore,
     answers: health.answers,
     system: careProducts.find((p) => p.productId === prescribed?.productId)?.system ?? null,
     apertureMm: apertures.length === 0 ? null : Math.max(...apertures),
