@@ -144,5 +144,5 @@ test('coaching for the very miss, a technique that gives way, and the lesson sto
   await expect(panel).toContainText('Book the next visit, or say why nothing is booked.');
   await stopAndBook.click();
   await expect(panel).toHaveCount(0);
-  await expect(page.getByText('Stopped for today')).toBeVisible();
+  await expect(page.getByText('Stopped for today', { exact: true })).toBeVisible();
 });
