@@ -17,6 +17,8 @@ export const SESSION_COOKIE = '__Host-keenfit';
 export const DEVICE_COOKIE = '__Host-keenfit-known';
 /** A wearer's link to one lesson. */
 export const LINK_COOKIE = '__Host-keenfit-lesson';
+/** A wearer's link to the page they took home. */
+export const HOME_COOKIE = '__Host-keenfit-home';
 export const LIGHTS_COOKIE = 'keenfit-lights';
 
 export function deps(): Deps {
@@ -39,6 +41,9 @@ export const currentCaller = cache(async (): Promise<Result<StaffCaller>> => {
 export const linkToken = async (): Promise<string | undefined> => (await cookies()).get(LINK_COOKIE)?.value;
 /** The wearer whose link this browser holds, once a request. */
 export const currentLink = cache(async (): Promise<Result<LinkCaller>> => resumeLink(deps(), await linkToken()));
+
+/** The wearer whose page to take home this browser holds. */
+export const homeLink = cache(async (): Promise<Result<LinkCaller>> => resumeLink(deps(), (await cookies()).get(HOME_COOKIE)?.value));
 
 /** What this browser holds beside the session. */
 export const deviceToken = async (): Promise<string | undefined> => (await cookies()).get(DEVICE_COOKIE)?.value;

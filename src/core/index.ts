@@ -184,3 +184,7 @@ export * from './advice/handOverLines';
 export * from './advice/dropOut';
 export * from './advice/healthState';
 export * from './fit/lastLook';
+export * from './takeHome/homeLines';
+export * from './takeHome/buildUp';
+export * from './takeHome/homeCare';
+export * from './takeHome/takeHome';

@@ -36,13 +36,3 @@ export async function findWearerLink(sql: Db, tokenHash: string): Promise<Wearer
     from wearer_link l left join wearer_link_end e on e.link_id = l.id where l.token_hash = ${tokenHash}`;
   return row ?? null;
 }
-
-/** The wearer that a lesson or a visit is of; null when there is none. */
-export async function findLinkSubject(sql: Db, practiceId: string, purpose: LinkPurpose, subjectId: string): Promise<string | null> {
-  const rows = {
-    lesson: () => sql<{ wearerId: string }[]>`select wearer_id from lesson where practice_id = ${practiceId} and id = ${subjectId}`,
-    takeHome: () => sql<{ wearerId: string }[]>`select wearer_id from visit where practice_id = ${practiceId} and id = ${subjectId}`,
-  };
-  const [row] = await rows[purpose]();
-  return row?.wearerId ?? null;
-}

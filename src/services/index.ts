@@ -84,8 +84,9 @@ import { createWearer, updateWearer } from './wearer/commands';
 import { mergeWearers, undoMerge } from './wearerMerge/commands';
 import { compareWearers, readMerges } from './wearerMerge/queries';
 import { readWearer, searchWearers } from './wearer/queries';
-import { endWearerLink, openWearerLink } from './wearerLink/commands';
-import { readTakeHome } from './wearerLink/queries';
+import { checkLanguage, giveTakeHome } from './takeHome/commands';
+import { readHomePage, readSheet, readTakeHome } from './takeHome/queries';
+import { endWearerLink } from './wearerLink/commands';
 
 /** Everything that changes something. */
 export const COMMANDS = {
@@ -212,7 +213,8 @@ export const COMMANDS = {
   setLights,
   stillHere,
   setClock,
-  openWearerLink,
+  giveTakeHome,
+  checkLanguage,
   endWearerLink,
 } as const;
 /** Everything that only reads. */
@@ -266,6 +268,8 @@ export const QUERIES = {
   readImportFaults,
   readSettings,
   readStaff,
+  readHomePage,
+  readSheet,
   readTakeHome,
   readLessonScreen,
 } as const;

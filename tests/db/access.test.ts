@@ -3,8 +3,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { may, ROLES } from '../../src/core';
 import { SERVICES, type ServiceName } from '../../src/services';
 import { lock, resume, signIn } from '../../src/services/session/access';
+import { resumeLink } from '../../src/services/session/link';
 import { perform } from '../../src/services/perform';
-import { blinksAt, openNeighbour, openWorld, SENTENCES, spec, type World } from './support';
+import { fillDrawer } from '../support/drawer';
+import { blinksAt, homeToken, openNeighbour, openWorld, SENTENCES, spec, taughtAndGiven, type World } from './support';
 
 let world: World;
 let ids: {
@@ -24,11 +26,22 @@ let ids: {
   lensId: string;
   taskId: string;
   roomId: string;
+  homeVisitId: string;
+  sheetId: string;
 };
 let lens: Awaited<ReturnType<typeof spec>>;
 
+/** A page that was given on a telephone: its visit, its sheet, its link. */
+async function homeOf() {
+  const homeVisitId = await taughtAndGiven(world);
+  const caller = await resumeLink(world.deps, await homeToken(world, homeVisitId));
+  const [sheet] = await world.db.owner<{ id: string }[]>`select id from take_home_sheet where visit_id = ${homeVisitId}`;
+  return { homeVisitId, linkId: caller.ok ? caller.value.linkId : '', sheetId: sheet?.id ?? '' };
+}
+
 beforeAll(async () => {
   world = await openWorld();
+  await fillDrawer(world.db.owner, 50);
   const visitId = await world.visit();
   lens = await spec(world, 'plover-30-toric', -3, -1.75, 20);
   await world.must('putOnTrials', { visitId, version: 2, right: lens, left: null });
@@ -75,7 +88,7 @@ beforeAll(async () => {
     trialStockId: stock?.id ?? '',
     roomId: (await world.db.owner<{ id: string }[]>`select id from room where practice_id = ${world.practiceId} limit 1`)[0]?.id ?? '',
     taskId: String((await world.must('addTask', { kind: 'call', text: 'say hello', wearerId: null, dueOn: '2026-11-25', assignedTo: null })).taskId),
-    linkId: String((await world.must('openWearerLink', { purpose: 'takeHome', subjectId: visitId })).linkId),
+    ...(await homeOf()),
   };
 }, 60_000);
 afterAll(() => world.db.close());
@@ -315,9 +328,12 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   stillHere: () => ({}),
   setClock: () => ({ frozenAt: null, offsetSeconds: 0 }),
   recordCarePair: () => ({ productId: randomUUID(), material: 'Samphirol', effect: 'irritates', source: 'its maker' }),
-  openWearerLink: () => ({ purpose: 'takeHome', subjectId: ids.visitId }),
+  giveTakeHome: () => ({ visitId: ids.visitId, language: 'en', way: 'paper' }),
+  checkLanguage: () => ({ language: 'es', words: 'abcd1234', speaker: 'A speaker', checkedOn: '2026-11-20' }),
+  readHomePage: () => ({ visitId: ids.visitId }),
+  readSheet: () => ({ sheetId: ids.sheetId }),
   endWearerLink: () => ({ linkId: ids.linkId }),
-  readTakeHome: () => ({ visitId: ids.visitId }),
+  readTakeHome: () => ({ visitId: ids.homeVisitId }),
   recordReceipt: () => ({ orderId: ids.orderId, right: { packs: 1, lot: 'A', expiresOn: '2028-01-01' }, left: null }),
   handOverBoxes: () => ({ visitId: ids.visitId, version: 1, orderId: ids.orderId, receiptIds: [randomUUID()], identityAsked: true, experienceNote: 'x' }),
   readDrawer: () => ({}),
@@ -381,11 +397,12 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'setClosedDay',
   'importWearers',
   'importTrials',
+  'checkLanguage',
 ];
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(176);
+    expect(names).toHaveLength(179);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -436,6 +453,8 @@ describe('another practice', () => {
       'membership',
       'wearer_link',
       'wearer_link_end',
+      'take_home_sheet',
+      'language_check',
       'care_pair',
       'care_system',
       'message',

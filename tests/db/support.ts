@@ -178,3 +178,29 @@ export async function finishLesson(world: World, visitId: string, lessonId: stri
   const topics = topicsAgain(careTopicsFor({ singleUse: false }));
   await world.must('recordTopicsAgain', { ...(await at()), lessonId, topics: [...topics] });
 }
+
+/** A wearer who was taught with a monthly lens on the right eye, signed off, and took it home; the visit. */
+export async function taughtAndGiven(world: World): Promise<string> {
+  const visitId = await world.visit(await newWearer(world), { right: '-2.00', left: null });
+  const at = async () => ({ visitId, version: await world.version(visitId) });
+  await world.must('putOnTrials', { ...(await at()), right: await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2), left: null });
+  const { lessonId = '' } = await world.must('startLesson', { ...(await at()), handler: '' });
+  for (const move of ['off', 'on', 'off', 'on'] as const) {
+    await world.must('recordAttempt', { ...(await at()), lessonId, eye: 'right', move, worked: true, miss: null });
+  }
+  for (const topic of careTopicsFor({ singleUse: false })) await world.must('recordTopic', { ...(await at()), lessonId, topic });
+  await finishLesson(world, visitId, lessonId, ['right']);
+  await world.must('signOffLesson', { ...(await at()), lessonId }, world.callers.technician);
+  const lensOnEyeId = (await world.record(visitId)).facts.onEye[0]?.rootId ?? '';
+  await world.must('handOver', { ...(await at()), right: { lensOnEyeId, lot: 'A1', expiresOn: '2028-01-01' }, left: null }, world.callers.technician);
+  return visitId;
+}
+
+/** Gives a page on a telephone: what stands behind the link's hash. */
+export async function homeToken(world: World, visitId: string): Promise<string> {
+  await world.db.owner`
+    insert into practice_setting (id, practice_id, key, value, set_at, set_by)
+    values (gen_random_uuid(), ${world.practiceId}, 'publicAddress', '"https://lenses.example"', now(), ${world.asha.personId})`;
+  const { link } = await world.must('giveTakeHome', { visitId, language: 'en', way: 'link' }, world.callers.technician);
+  return String(link).split('#')[1] ?? '';
+}

@@ -4,7 +4,9 @@ import { SERVICES, type ServiceName } from '../../src/services';
 import type { Caller, LinkCaller } from '../../src/services/define';
 import { perform } from '../../src/services/perform';
 import { resumeLink } from '../../src/services/session/link';
-import { openWorld, SENTENCES, spec, type World } from './support';
+import { enterHome } from '../../src/services/takeHome/enter';
+import { fillDrawer } from '../support/drawer';
+import { homeToken, openWorld, taughtAndGiven, type World } from './support';
 
 /** A caller is one of the staff, or a wearer who holds a link to one thing. */
 let world: World;
@@ -19,30 +21,27 @@ const link = async (): Promise<LinkCaller> => {
   return caller.value;
 };
 
+const identity = async (of: string): Promise<string> => await resumeLink(world.deps, of).then((c) => (c.ok ? c.value.linkId : ''));
+
 beforeAll(async () => {
   world = await openWorld();
-  visitId = await world.visit(1, { right: '-3.25 -1.75 x 20', left: null });
-  const lens = await spec(world, 'plover-30-toric', -3, -1.75, 20);
-  const signing = { password: 'plain-sight', expiresOn: '2027-11-20', daysPerWeek: 7, waitNote: 'lives on an island', overrides: SENTENCES };
-  await world.must('sign', { visitId, version: 2, ...signing, right: { mode: 'final', lens, triedLensOnEyeId: null }, left: null });
-  const opened = await world.must('openWearerLink', { purpose: 'takeHome', subjectId: visitId }, world.callers.technician);
-  token = String(opened.token);
-  linkId = String(opened.linkId);
-  expiresAt = String(opened.expiresAt);
+  await fillDrawer(world.db.owner, 50);
+  visitId = await taughtAndGiven(world);
+  token = await homeToken(world, visitId);
+  linkId = await identity(token);
+  const [row] = await world.db.owner<{ at: Date }[]>`select expires_at as at from wearer_link where id = ${linkId}`;
+  expiresAt = new Date(row?.at ?? 0).toISOString();
 }, 180_000);
 afterAll(() => world.db.close());
 
 describe('a wearer’s link', () => {
-  it('opens its one paper: what is prescribed, and whom to call', async () => {
+  it('opens its one page, as it was given: lenses, solution, and whom to call', async () => {
     const read = await ask('readTakeHome', await link(), { visitId });
     expect(read).toMatchObject({
       ok: true,
-      value: { language: 'en', prescription: { eyes: [{ eye: 'right', lens: { sphereD: -3, cylinderD: -1.75, axisDeg: 20 } }] } },
+      value: { sheet: { number: 1, language: 'en', way: 'link', page: { lenses: { right: { sphereD: -2 }, left: null }, product: { name: 'Tidewash' } } } },
     });
-    const text = JSON.stringify(read);
-    expect((read as { value: { emergencyTelephone: string } }).value.emergencyTelephone).toMatch(/\d/);
-    // Why the order did not wait, and what was overridden, is nothing for a paper that others may see.
-    for (const secret of ['island', ...SENTENCES.map((s) => s.reason)]) expect(text).not.toContain(secret);
+    expect((read as { value: { sheet: { page: { emergencyTelephone: string } } } }).value.sheet.page.emergencyTelephone).toMatch(/\d/);
   });
   it('opens nothing else: no other use case, whatever it asks', async () => {
     const caller = await link();
@@ -63,7 +62,8 @@ describe('a wearer’s link', () => {
     const elsewhere = { ...(await link()), practiceId: crypto.randomUUID() };
     await expect(ask('readTakeHome', elsewhere, { visitId })).rejects.toThrow('practice');
     // The staff may look at both.
-    expect(await ask('readTakeHome', world.callers.coordinator, { visitId: other })).toMatchObject({ ok: true, value: { prescription: null } });
+    expect(await ask('readTakeHome', world.callers.coordinator, { visitId })).toMatchObject({ ok: true });
+    expect(await ask('readTakeHome', world.callers.coordinator, { visitId: other })).toMatchObject({ error: { kind: 'notFound' } });
   });
   it('is audited as the link, not as a person', async () => {
     await ask('readTakeHome', await link(), { visitId });
@@ -80,15 +80,13 @@ describe('a wearer’s link', () => {
     expect(row?.n).toBe(0);
     for (const wrong of [undefined, '', `${token}x`, linkId]) expect(await resumeLink(world.deps, wrong)).toMatchObject({ error: { kind: 'signedOut' } });
   });
-  it('names a lesson or a visit that is there, or is not opened', async () => {
-    expect(await world.do('openWearerLink', { purpose: 'lesson', subjectId: visitId })).toMatchObject({ error: { kind: 'notFound', what: 'lesson' } });
-    expect(await world.do('openWearerLink', { purpose: 'all', subjectId: visitId })).toMatchObject({ error: { kind: 'invalid' } });
-  });
   it('ended, it opens nothing; and it ends by itself', async () => {
-    const second = String((await world.must('openWearerLink', { purpose: 'takeHome', subjectId: visitId })).token);
+    const second = await homeToken(world, visitId);
     const caller = await link();
     await world.must('endWearerLink', { linkId }, world.callers.technician);
     expect(await resumeLink(world.deps, token)).toMatchObject({ error: { kind: 'signedOut' } });
+    expect(await enterHome(world.deps, token, 'a')).toMatchObject({ error: { fields: [{ code: 'linkUnknown' }] } });
+    expect(await enterHome(world.deps, second, 'a')).toMatchObject({ ok: true });
     expect(await world.do('endWearerLink', { linkId })).toMatchObject({ error: { kind: 'notFound' } });
     expect(caller.linkId).toBe(linkId);
     expect((await resumeLink(world.deps, second)).ok).toBe(true);

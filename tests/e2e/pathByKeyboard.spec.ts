@@ -158,6 +158,9 @@ test('the whole path by keyboard', async ({ page }) => {
   await expect(page.getByTestId('handed-right')).toBeVisible();
   await leave();
   await press('Enter');
+  await page.waitForURL('**/take-home/**');
+  await page.getByRole('link', { name: 'To supply' }).focus();
+  await press('Enter');
   await page.waitForURL('**/supply');
   await expect(page.getByLabel('Boxes, R')).toBeVisible();
   await leave();

@@ -117,7 +117,10 @@ export const flipped = (x: number, drawn: string): string => `<g transform="tran
 
 /** Words in a drawing. `middle`: y is the line's foot. */
 export const text = (x: number, y: number, words: string, size: number, anchor: 'start' | 'middle' | 'end' = 'middle', look = ''): string =>
-  `<text x="${f(x)}" y="${f(y)}" text-anchor="${anchor}" font-family="Keen Sans" font-size="${size}" font-weight="660" fill="${INK}"${look ? ` ${look}` : ''}>${escaped(words)}</text>`;
+  `<text x="${f(x)}" y="${f(y)}" text-anchor="${anchor}" font-family="Keen Sans" font-size="${size}" font-weight="660" fill="${INK}"${look ? ` ${look}` : ''}>${lowered(escaped(words))}</text>`;
+
+/** A small two below the line is set, not asked of a font: few have it. */
+const lowered = (words: string): string => words.replaceAll(/₂(.?)/gu, '<tspan dy="3" font-size="70%">2</tspan><tspan dy="-3">$1</tspan>');
 
 const escaped = (words: string): string => words.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 

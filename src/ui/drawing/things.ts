@@ -86,15 +86,17 @@ export function caseUpsideDown(k: Kit, at: Point, scale = 1): string {
 }
 
 /** Case of a peroxide system: tall cup, cap with stem, two baskets, catalyst disc at the bottom. */
-export function peroxideCase(k: Kit, at: Point, look: { scale?: number; open?: boolean } = {}): string {
-  const { scale = 1, open = false } = look;
+export function peroxideCase(k: Kit, at: Point, look: { scale?: number; open?: boolean; fluid?: boolean } = {}): string {
+  const { scale = 1, open = false, fluid = true } = look;
   const basket = (y: number, letter: string): string =>
     `<rect x="-20" y="${y - 15}" width="40" height="29" rx="3" fill="#fff" fill-opacity=".85" stroke="${INK}" stroke-width="${f(k.ink * 0.8)}"/>` +
     `<path d="M-20 ${y - 7}H20M-20 ${y}H20M-20 ${y + 7}H20M-10 ${y - 15}V${y + 14}M10 ${y - 15}V${y + 14}" stroke="${INK}" stroke-width="${f(k.thin * 0.5)}" opacity=".45"/>` +
     `<rect x="-8" y="${y - 9}" width="16" height="17" fill="#fff"/>${text(0, y + 5.5, letter, 15)}`;
   const cup =
     `<path d="M-34 -70L-27 48Q-26 56,-18 56H18Q26 56,27 48L34 -70" fill="#fff" stroke="${INK}" stroke-width="${f(k.ink)}" stroke-linejoin="round"/>` +
-    `<path d="M-31.4 -50L-25.8 47Q-25 54,-18 54H18Q25 54,25.8 47L31.4 -50Z" fill="${FLUID}"/><path d="M-31.4 -50H31.4" stroke="${INK}" stroke-width="${f(k.thin)}"/>`;
+    (fluid
+      ? `<path d="M-31.4 -50L-25.8 47Q-25 54,-18 54H18Q25 54,25.8 47L31.4 -50Z" fill="${FLUID}"/><path d="M-31.4 -50H31.4" stroke="${INK}" stroke-width="${f(k.thin)}"/>`
+      : '');
   const stem =
     shape(k, 'M-3 -72H3V28H-3Z') +
     basket(-26, k.words.right) +

@@ -24,7 +24,7 @@ const OFF: Readonly<Partial<Record<Technique, readonly SceneName[]>>> = {
 /** The care of these lenses: evening, morning, and what never. */
 function carePages({ singleUse, peroxide }: PagesFor): readonly SceneName[] {
   const kept: readonly SceneName[] = peroxide
-    ? ['rubLens', 'rinseLens', 'peroxideSoak', 'peroxideBurns']
+    ? ['rubLens', 'rinseLens', 'peroxideSoak', 'peroxideBurns', 'ownCaseDry']
     : ['rubLens', 'rinseLens', 'soakLenses', 'emptyCase', 'rinseCase', 'dryCase'];
   return [
     'theTable',

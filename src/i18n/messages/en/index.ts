@@ -102,6 +102,8 @@ import supplyProblems from './supplyProblems.messages.json';
 import supply from './supply.messages.json';
 import triage from './triage.messages.json';
 import triageProblems from './triageProblems.messages.json';
+import takeHomeDesk from './takeHomeDesk.messages.json';
+import takeHomeProblems from './takeHomeProblems.messages.json';
 import tasks from './tasks.messages.json';
 import today from './today.messages.json';
 import turnDesk from './turnDesk.messages.json';
@@ -167,7 +169,7 @@ export const en = {
   prescription,
   print,
   problems: { ...problems, ...diaryProblems,
-    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...careProblems, ...bookNextProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
+    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...careProblems, ...bookNextProblems, ...takeHomeProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
     ...supplyProblems, ...reorderProblems, ...deskProblems, ...drawerMoreProblems, ...outboxProblems,
     ...outsideProblems },
   purposes,
@@ -187,6 +189,7 @@ export const en = {
   steps,
   stops,
   supply,
+  takeHomeDesk,
   tasks,
   today,
   turnDesk,

@@ -97,11 +97,7 @@ function Actions({
   const { record } = useVisit();
   const { view, busy, turn } = lesson;
   const closed = record.visit.closedAt !== null;
-  const toSupply = (look: 'act' | 'plain'): ReactNode => (
-    <Button look={look} {...(look === 'act' ? { keys: ['⏎'], 'data-enter': 'true' } : {})} onClick={() => router.push(`/visits/${record.visit.id}/supply`)}>
-      {t('toSupply')}
-    </Button>
-  );
+  const toSupply: ReactNode = <Button onClick={() => router.push(`/visits/${record.visit.id}/supply`)}>{t('toSupply')}</Button>;
   if (!view)
     return (
       <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || closed || !lesson.lensThere} onClick={() => lesson.start(handler, false)}>
@@ -111,13 +107,18 @@ function Actions({
   if (view.lesson.signOffId)
     return waiting ? (
       <>
-        {toSupply('plain')}
+        {toSupply}
         <Button look="act" keys={['⏎']} data-enter="true" type="submit" form={HAND_OVER_FORM} disabled={busy || closed}>
           {t('handOver')}
         </Button>
       </>
     ) : (
-      toSupply('act')
+      <>
+        {toSupply}
+        <Button look="act" keys={['⏎']} data-enter="true" onClick={() => router.push(`/take-home/${record.visit.id}`)}>
+          {t('takeHome')}
+        </Button>
+      </>
     );
   if (view.gate.open)
     return (

@@ -56,7 +56,7 @@ function Topic({ topic, lesson, view }: Of & { readonly topic: CareTopic }) {
       </button>
       <span className="flex-1">
         <span className="font-[620]">{name}</span>
-        <span className="block label">{tOf(`topic.${topic}.say`)}</span>
+        <span className="block label">{tOf(`topic.${topic}.say`, { makeUp: record.session.settings.makeUp })}</span>
         {weak ? <Stated state="watch">{t('weak')}</Stated> : null}
       </span>
       {said && chain && lesson.running ? <Correctable kind="lessonTopic" chain={chain} show={() => name} /> : null}

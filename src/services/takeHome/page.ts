@@ -1,0 +1,40 @@
+import 'server-only';
+import { dayIn, takeHomePage, USUAL_WAY, wearDecided, type VisitRow } from '../../core';
+import { listAppointmentsOf } from '../../db/appointment';
+import { listCareProducts } from '../../db/careProduct';
+import type { Context } from '../define';
+import { namedLenses } from '../visit/lenses';
+import { readingOf } from '../visit/reading';
+
+/** The page of a visit as its record stands now, or what it cannot be without. */
+export async function pageOf(context: Context, visit: VisitRow) {
+  const { tx, caller, practice, settings, now } = context;
+  const reading = readingOf(context, visit);
+  const supply = await reading.supply();
+  const health = await reading.health();
+  const { name, birthDate, recordNumber } = await reading.wearer();
+  const lensIds = supply.handOvers.flatMap((c) => (c.current ? [c.current.lensId] : []));
+  const way = supply.lessonWays.flatMap((c) => (c.current ? [c.current] : [])).at(-1) ?? USUAL_WAY;
+  const coming = (await listAppointmentsOf(tx, caller.practiceId, visit.wearerId, now)).find((a) => a.state === 'booked');
+  const { timeZone } = practice;
+  return takeHomePage({
+    visitId: visit.id,
+    wearer: { name, birthDate, recordNumber },
+    practice: {
+      ...{ name: practice.name, address: practice.address, telephone: practice.telephone, timeZone },
+      emergencyTelephone: practice.emergencyTelephone,
+    },
+    settings,
+    handOvers: supply.handOvers,
+    lenses: (await namedLenses(context, lensIds)).lenses,
+    careSystems: supply.careSystems,
+    careProducts: await listCareProducts(tx, caller.practiceId),
+    lessons: supply.lessons,
+    topics: supply.topics,
+    answers: health.answers,
+    wear: wearDecided({ visitId: visit.id, health }) ?? health.wearBefore,
+    coming: coming ? { startsAt: coming.startsAt, minutes: coming.chairMinutes } : null,
+    drawn: { hand: way.hand, skinTone: way.skinTone },
+    dayOf: (at) => dayIn(at, timeZone),
+  });
+}
