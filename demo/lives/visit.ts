@@ -151,7 +151,7 @@ export class Visit {
       }
     for (const eye of EYES) await this.enters('joss', 'recordLessonSight', { lessonId, eye, acuity: { logMar: 0, typed: '20/20' } });
     await this.enters('joss', 'recordTopicsAgain', { lessonId, topics: topicsAgain(topics) });
-    await this.enters('joss', 'signOffLesson', { lessonId });
+    await this.enters('joss', 'signOffLesson', { lessonId, unbookedReason: 'told to book at the desk' });
   }
 
   /** The care system that most begin with. */

@@ -48,6 +48,8 @@ export async function insertSignOff(
     productId: string | null;
     overridden: readonly string[];
     overrideNote: string | null;
+    appointmentId: string | null;
+    unbookedReason: string | null;
   },
 ): Promise<void> {
   await sql`insert into lesson_sign_off ${sql({ ...s, overridden: [...s.overridden], counts: sql.json({ ...s.counts }) })}`;

@@ -48,4 +48,11 @@ export const signOffForm = z.object({
   ...inLesson,
   /** Why a prescriber signs it off although something is missing. */
   overrideNote: optionalText(400),
+  /** Where the wearer is seen again, as the schedule has it. */
+  next: z
+    .object({ ...place, kind: z.enum(['shortFollowUp', 'longFollowUp']) })
+    .refine(staffWithin, STAFF_WITHIN)
+    .nullable()
+    .default(null),
+  unbookedReason: optionalText(200),
 });

@@ -207,7 +207,7 @@ describe('the lesson’s entries and the hand-over', () => {
     await change('correct', { kind: 'lessonTopic', factId: topic?.current?.id, reason: 'not said back', value: null });
     expect(await world.do('signOffLesson', { visitId, version, lessonId })).toMatchObject({ error: { rule: 'lessonLocked', data: { missing: 1 } } });
     await change('recordTopic', { lessonId, topic: topic?.current?.topic });
-    await change('signOffLesson', { lessonId });
+    await change('signOffLesson', { lessonId, unbookedReason: 'books at the desk' });
     await change('handOver', { right: { lensOnEyeId: onEye.right, lot: 'P21', expiresOn: '2028-01-01' }, left: null });
     const box = (await world.record(visitId)).handOvers[0]?.current;
     await change('correct', { kind: 'handOver', factId: box?.id, reason: 'misread lot', value: { as: 'box', lot: 'P2181', expiresOn: '1 Feb 2028' } });

@@ -41,7 +41,7 @@ describe('a lesson’s lock', () => {
     await say(of);
     expect(await of.does('signOffLesson', {})).toMatchObject({ error: { rule: 'lessonLocked', data: { missing: 6 } } });
     expect(await of.does('signOffLesson', { overrideNote: 'all will be well' })).toMatchObject({ error: { rule: 'lessonLocked' } });
-    expect(await of.does('signOffLesson', { overrideNote: 'nurse; wore them for years' }, world.asha)).toMatchObject({ ok: true });
+    expect(await of.does('signOffLesson', { overrideNote: 'nurse; wore them for years', unbookedReason: 'books at the desk' }, world.asha)).toMatchObject({ ok: true });
     const [row] = await world.db.owner<{ overridden: string[]; overrideNote: string }[]>`
       select overridden, override_note as "overrideNote" from lesson_sign_off where lesson_id = ${of.lessonId}`;
     expect(row?.overrideNote).toBe('nurse; wore them for years');
@@ -123,7 +123,8 @@ describe('a change asks for its topics anew', () => {
     await moves(of);
     await say(of);
     await finishLesson(world, of.visitId, of.lessonId, ['right']);
-    expect(await of.does('signOffLesson', {})).toMatchObject({ ok: true });
+    expect(await of.does('signOffLesson', {})).toMatchObject({ error: { fields: [{ code: 'bookOrSayWhy' }] } });
+    expect(await of.does('signOffLesson', { unbookedReason: 'books at the desk' })).toMatchObject({ ok: true });
     return of;
   }
   const box = async (visitId: string, more: object = {}) => ({

@@ -143,7 +143,7 @@ describe('lesson and hand-over', () => {
     for (const topic of careTopicsFor({ singleUse: false })) await next('recordTopic', { lessonId, topic });
     await finishLesson(world, v.visitId, lessonId, ['right']);
     version = await world.version(v.visitId);
-    await world.must('signOffLesson', { visitId: v.visitId, version, lessonId }, world.callers.technician);
+    await world.must('signOffLesson', { visitId: v.visitId, version, lessonId, unbookedReason: 'books at the desk' }, world.callers.technician);
     version += 1;
     expect(await world.do('handOver', { visitId: v.visitId, version, right: { ...box, expiresOn: '2026-11-23' }, left: null })).toMatchObject({
       error: { fields: [{ path: ['right', 'expiresOn'], code: 'lensExpired' }] },
@@ -184,7 +184,7 @@ describe('lesson and hand-over', () => {
     await finishLesson(world, visitId, second.lessonId, ['right']);
     const at = async () => ({ visitId, version: await world.version(visitId), lessonId: second.lessonId });
     await world.must('recordAttempt', { ...(await at()), eye: 'right', move: 'off', worked: true, miss: null });
-    await world.must('signOffLesson', await at());
+    await world.must('signOffLesson', { ...(await at()), unbookedReason: 'books at the desk' });
     world.move(-24 * 3600);
   });
   it('a minor without a guardian on the record is not taught', async () => {

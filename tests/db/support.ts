@@ -190,7 +190,7 @@ export async function taughtAndGiven(world: World): Promise<string> {
   }
   for (const topic of careTopicsFor({ singleUse: false })) await world.must('recordTopic', { ...(await at()), lessonId, topic });
   await finishLesson(world, visitId, lessonId, ['right']);
-  await world.must('signOffLesson', { ...(await at()), lessonId }, world.callers.technician);
+  await world.must('signOffLesson', { ...(await at()), lessonId, unbookedReason: 'books at the desk' }, world.callers.technician);
   const lensOnEyeId = (await world.record(visitId)).facts.onEye[0]?.rootId ?? '';
   await world.must('handOver', { ...(await at()), right: { lensOnEyeId, lot: 'A1', expiresOn: '2028-01-01' }, left: null }, world.callers.technician);
   return visitId;

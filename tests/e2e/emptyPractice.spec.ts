@@ -6,7 +6,7 @@ import { writeCatalogue } from '../../src/formats/catalogueCsv';
 import { createDatabase, type TestDatabase } from '../support/database';
 import { TEST_NOW, TEST_TODAY } from '../support/moment';
 import { desk, typeBlinks, waitForLife } from './site';
-import { endLesson, nameCareSystem } from './lesson';
+import { endLesson, nameCareSystem, signOff } from './lesson';
 
 // From an empty database to an order handed over, by the screens alone, everybody signed in as themselves.
 
@@ -215,7 +215,7 @@ test('an empty practice, by the screens alone: from its first room to lenses han
     await expect(topic).toHaveAttribute('aria-checked', 'true');
   }
   await endLesson(page);
-  await page.getByRole('button', { name: 'Sign off the lesson' }).click();
+  await signOff(page);
   await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
   await expect(page.getByTestId('handed-right')).toContainText('lot A1');
 

@@ -17,3 +17,14 @@ export async function endLesson(page: Page): Promise<void> {
   }
   await page.getByRole('button', { name: 'All of these said back again' }).click();
 }
+
+/** Signs the lesson off; the same press books the first time that is free. */
+export async function signOff(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Sign off the lesson' }).click();
+  const panel = page.getByRole('dialog');
+  await panel
+    .getByRole('button', { name: /^Sign off(, seen| and book) / })
+    .first()
+    .click();
+  await expect(panel).toHaveCount(0);
+}

@@ -1,5 +1,5 @@
 import { command, desk, dragMark, expect, signInOnPage, test } from './site';
-import { endLesson, nameCareSystem } from './lesson';
+import { endLesson, nameCareSystem, signOff } from './lesson';
 
 test.use({ file: 'pathByMouse' });
 
@@ -94,7 +94,7 @@ test('from the spectacle prescription to dated lenses', async ({ page, site }) =
   }
   await expect(page.getByTestId('lock')).toContainText('acuity');
   await endLesson(page);
-  await page.getByRole('button', { name: 'Sign off the lesson' }).click();
+  await signOff(page);
   await page.getByRole('button', { name: 'Hand over the trial pair' }).click();
   await expect(page.getByTestId('handed-right')).toContainText('lot P');
   await expect(page.getByTestId('handed-left')).toContainText('expires');

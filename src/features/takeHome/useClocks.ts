@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { z } from 'zod';
-import type { HomeChange, IsoDate, IsoInstant } from '@/core';
+import type { HomeChange, IsoDate } from '@/core';
 
 /** What a wearer noted on their own telephone: it is kept there and nowhere else. */
 const notedShape = z.object({ soakAt: z.string().nullable(), opened: z.record(z.string(), z.string()) });
@@ -53,7 +53,7 @@ export function useClocks(visitId: string) {
   };
   return {
     now,
-    soakAt: noted.soakAt as IsoInstant | null,
+    soakAt: noted.soakAt,
     openedOn: (what: HomeChange['what']): IsoDate | null => noted.opened[what] ?? null,
     startSoak: (): void => note({ ...noted, soakAt: new Date().toISOString() }),
     stopSoak: (): void => note({ ...noted, soakAt: null }),

@@ -4,21 +4,8 @@ import { formatRecord } from '@/i18n/format';
 import type { HomeDesk } from '@/services/takeHome/queries';
 import { useServer } from '../common/ServerProvider';
 import { useSending } from '../common/useSending';
+import { saveSheet, type FileTrouble } from './saveSheet';
 import { homeLanguage, isChecked, type HomeLanguage } from '../common/takeHome/words';
-
-/** Why a file could not be had. */
-type FileTrouble = 'letters' | 'noPrinter' | 'fileFailed';
-
-/** Hands a file to the browser as if it had been linked to. */
-function save(blob: Blob, name: string): void {
-  const url = URL.createObjectURL(blob);
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(url);
-}
-const nameOf = (response: Response): string => /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'lenses.pdf';
 
 /** The desk of a page to take home: its language, and the ways in which it is given. */
 export function useHomeDesk(first: HomeDesk) {
@@ -53,9 +40,7 @@ export function useHomeDesk(first: HomeDesk) {
   };
   const file = async (sheetId: string, format: 'pdf' | 'ics'): Promise<void> => {
     setTrouble(null);
-    const response = await fetch(`/api/sheets/${sheetId}/${format}`).catch(() => null);
-    if (response?.ok) save(await response.blob(), nameOf(response));
-    else setTrouble(response?.status === 422 ? 'letters' : response?.status === 503 ? 'noPrinter' : 'fileFailed');
+    setTrouble(await saveSheet(sheetId, format));
   };
   const printed = useRef<number | null>(null);
   useEffect(() => {

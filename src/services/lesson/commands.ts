@@ -248,6 +248,9 @@ export const signOffLesson = defineCommand({
     const prescriber = caller.roles.includes('prescriber');
     if (!gate.open && (!prescriber || form.overrideNote === null)) return ruleBroken('lessonLocked', { missing: gate.missing.length });
     if (!gate.open && (form.overrideNote ?? '').length < 3) return invalid('overrideNote', 'reasonRequired');
+    // Nobody goes home with lenses and without a day on which they are looked at.
+    const booked = await bookNext(context, lesson.wearerId, form.next, form.unbookedReason, lesson.eyes.length > 0);
+    if (!booked.ok) return booked;
     const reading = readingOf(context, taken.value.visit);
     const { careSystems } = await reading.supply();
     const was = await taughtNow(context, reading, lesson.singleUse);
@@ -265,6 +268,8 @@ export const signOffLesson = defineCommand({
       productId: lesson.singleUse ? null : (carePrescribed(careSystems)?.productId ?? null),
       overridden: gate.open ? [] : missingNames(state),
       overrideNote: gate.open ? null : form.overrideNote,
+      appointmentId: booked.value,
+      unbookedReason: booked.value === null ? form.unbookedReason : null,
     });
     return ok(taken.value.done());
   },

@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import type { FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, formatRefraction, type Eye } from '@/core';
@@ -144,6 +145,13 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
             problem={experienceProblem ? words(experienceProblem.code, experienceProblem.data) : null}
           />
         </div>
+      ) : null}
+      {experienced && EYES.some((e) => given(e)) ? (
+        <p className="px-6 pt-4">
+          <Link className="btn btn-plain" href={`/take-home/${record.visit.id}`} prefetch={false}>
+            {t('takeHome')}
+          </Link>
+        </p>
       ) : null}
       {waiting.length > 0 ? (
         <div className="p-6 flex gap-4 items-center">

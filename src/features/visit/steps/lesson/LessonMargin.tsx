@@ -19,7 +19,7 @@ interface Of {
 }
 
 /** The hour, the coaching for the last miss, and what still locks the sign-off. */
-export function LessonMargin({ lesson }: { readonly lesson: Lesson }) {
+export function LessonMargin({ lesson, onSignOff }: { readonly lesson: Lesson; readonly onSignOff: (overrideNote: string) => void }) {
   const t = useTranslations('lesson');
   const { record } = useVisit();
   const { view } = lesson;
@@ -45,7 +45,7 @@ export function LessonMargin({ lesson }: { readonly lesson: Lesson }) {
     <>
       {view.lesson.eyes.length > 0 ? <Hour lesson={lesson} view={view} /> : null}
       <Coaching view={view} />
-      <LockPart lesson={lesson} view={view} />
+      <LockPart lesson={lesson} view={view} onSignOff={onSignOff} />
     </>
   );
 }
@@ -113,7 +113,7 @@ function Coaching({ view }: { readonly view: LessonView }) {
   );
 }
 
-function LockPart({ lesson, view }: Of) {
+function LockPart({ lesson, view, onSignOff }: Of & { readonly onSignOff: (overrideNote: string) => void }) {
   const t = useTranslations('lesson');
   const { record } = useVisit();
   const [note, setNote] = useState('');
@@ -159,7 +159,7 @@ function LockPart({ lesson, view }: Of) {
         <details className="mt-3">
           <summary>{t('override')}</summary>
           <Field label={t('overrideNote')} value={note} onValue={setNote} maxLength={400} autoComplete="off" />
-          <Button disabled={lesson.busy || note.trim().length < 3} onClick={() => lesson.signOff(note)}>
+          <Button disabled={lesson.busy || note.trim().length < 3} onClick={() => onSignOff(note)}>
             {t('overrideDo')}
           </Button>
         </details>

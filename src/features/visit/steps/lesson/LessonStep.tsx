@@ -27,6 +27,7 @@ import { withWords } from '@/i18n/withWords';
 const CareSystem = lazy(() => import('../../shell/care/CareSystem').then((m) => ({ default: m.CareSystem })));
 // Drawings are half of the page's script: the counts and topics are there without them.
 const DrawnPart = dynamic(() => import('./DrawnPartWithWords').then((m) => m.DrawnPartWithWords), { ssr: false });
+const SignOff = lazy(() => import('./SignOff').then((m) => ({ default: m.SignOff })));
 const StopLesson = lazy(() => import('./StopLesson').then((m) => ({ default: m.StopLesson })));
 
 /** The lesson: care first, then on and off, counted; sign-off stays locked until everything is there. */
@@ -35,6 +36,8 @@ function LessonStepBody() {
   const { record, eye, hasLibrary } = useVisit();
   const [handler, setHandler] = useState('');
   const [stopping, setStopping] = useState(false);
+  const [signing, setSigning] = useState<string | null>(null);
+  const signOff = (overrideNote: string): void => (handling || overrideNote !== '' ? setSigning(overrideNote) : lesson.signOffTopics());
   const { view } = lesson;
   const waiting = EYES.some(
     (e) => eye(e).onEye?.current.source === 'trial' && !record.handOvers.some((c) => c.current?.eye === e && c.current.visitId === record.visit.id),
@@ -44,8 +47,8 @@ function LessonStepBody() {
   return (
     <VisitFrame
       step="lesson"
-      margin={<LessonMargin lesson={lesson} />}
-      actions={<Actions lesson={lesson} waiting={waiting} handler={handler} onStop={() => setStopping(true)} />}
+      margin={<LessonMargin lesson={lesson} onSignOff={signOff} />}
+      actions={<Actions lesson={lesson} waiting={waiting} handler={handler} onStop={() => setStopping(true)} onSignOff={() => signOff('')} />}
     >
       {view ? (
         <>
@@ -75,6 +78,11 @@ function LessonStepBody() {
           <StopLesson lessonId={view.lesson.id} onClose={() => setStopping(false)} />
         </Suspense>
       ) : null}
+      {signing !== null && view && view.lesson.signOffId === null ? (
+        <Suspense fallback={null}>
+          <SignOff view={view} overrideNote={signing} onClose={() => setSigning(null)} />
+        </Suspense>
+      ) : null}
     </VisitFrame>
   );
 }
@@ -85,11 +93,13 @@ function Actions({
   waiting,
   handler,
   onStop,
+  onSignOff,
 }: {
   readonly lesson: Lesson;
   readonly waiting: boolean;
   readonly handler: string;
   readonly onStop: () => void;
+  readonly onSignOff: () => void;
 }) {
   const t = useTranslations('lesson');
   const eyeWords = useEyeWords();
@@ -122,7 +132,7 @@ function Actions({
     );
   if (view.gate.open)
     return (
-      <Button look="act" keys={['⏎']} data-enter="true" disabled={busy} onClick={() => lesson.signOff('')}>
+      <Button look="act" keys={['⏎']} data-enter="true" disabled={busy} onClick={onSignOff}>
         {t('signOff')}
       </Button>
     );

@@ -24,7 +24,8 @@ export interface Lesson {
   readonly sayAgain: (topics: readonly CareTopic[]) => void;
   readonly keepWay: (way: LessonWay) => void;
   readonly clock: (turn: 'run' | 'pause', note?: string) => void;
-  readonly signOff: (overrideNote: string) => void;
+  /** Of a lesson of topics alone: nothing is booked for it. */
+  readonly signOffTopics: () => void;
 }
 
 export function useLesson(): Lesson {
@@ -79,6 +80,6 @@ export function useLesson(): Lesson {
         { lessonId, hand: way.hand, dexterity: way.dexterity, skinTone: way.skinTone, onTechnique: way.onTechnique, offTechnique: way.offTechnique },
         t('wayKept'),
       ),
-    signOff: (overrideNote) => void run('signOffLesson', { lessonId, overrideNote }, t('signedOffToast')),
+    signOffTopics: () => void run('signOffLesson', { lessonId }, t('signedOffToast')),
   };
 }

@@ -130,6 +130,7 @@ function SupplyActions({ supply, form }: { readonly supply: Supply; readonly for
   const handedOver = record.handOvers.some((c) => c.current?.visitId === record.visit.id);
   return (
     <>
+      {handedOver ? <Button onClick={() => router.push(`/take-home/${record.visit.id}`)}>{t('takeHome')}</Button> : null}
       <Button disabled={busy || closed || !mayOpenVisit(record.session.viewer.roles, record.visit.kind)} onClick={() => void close()}>
         {handedOver ? t('close') : t('closeWithout')}
       </Button>

@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { homePage, homeParts } from '../../../tests/takeHomeSample';
-import { careTopicsFor, DEFAULT_SETTINGS } from '..';
-import { addDays, daysBetween } from '../calendar/dates';
-import { careDates } from '../care/clocks';
-import { buildUp } from './buildUp';
-import { careChanges, homeSteps, lastDayOf } from './homeCare';
-import { HOME_LINES, homeLines } from './homeLines';
-import { publicAddressOf, takeHomePage } from './takeHome';
+import { homePage, homeParts } from '../takeHomeSample';
+import { careTopicsFor, DEFAULT_SETTINGS } from '@/core';
+import { addDays, daysBetween } from '@/core/calendar/dates';
+import { careDates } from '@/core/care/clocks';
+import { buildUp } from '@/core/takeHome/buildUp';
+import { careChanges, homeSteps, lastDayOf } from '@/core/takeHome/homeCare';
+import { HOME_LINES, homeLines } from '@/core/takeHome/homeLines';
+import { publicAddressOf, takeHomePage } from '@/core/takeHome/takeHome';
 
 const parts = homeParts();
 const [right, left] = parts.handOvers;
