@@ -188,3 +188,4 @@ export * from './takeHome/homeLines';
 export * from './takeHome/buildUp';
 export * from './takeHome/homeCare';
 export * from './takeHome/takeHome';
+export * from './aftercare/followThrough';

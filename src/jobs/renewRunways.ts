@@ -7,6 +7,7 @@ import { reckonTurns } from '../db/figures';
 import { listLeads, listSuppliers, setLearnedLead } from '../db/supplier';
 import type { Clock } from '../lib/clock';
 import { renewRunways } from '../services/runway/renew';
+import { followThrough } from './followThrough';
 import { writeReminders } from './writeReminders';
 
 export interface RunwayDeps {
@@ -61,6 +62,7 @@ export async function beginDays({ sql, clock }: RunwayDeps, begun: ReadonlyMap<s
     await reckonTurns(sql, id, today);
     await markNight(sql, id, today);
     await writeReminders(sql, id, now);
+    await followThrough(sql, id, now);
   }
   return days;
 }

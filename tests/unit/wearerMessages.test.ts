@@ -9,6 +9,7 @@ const DATA: Readonly<Record<(typeof MESSAGE_KINDS)[number], MessageData>> = {
   appointment: { kind: 'appointment', appointmentId: 'a', startsAt: '2026-11-26T15:30:00.000Z', minutes: 30, visit: 'longFollowUp' },
   parcelAsked: { kind: 'parcelAsked', order: 88 },
   lotRecalled: { kind: 'lotRecalled', lot: 'B77' },
+  firstDays: { kind: 'firstDays', day: 3 },
 };
 const words = (kind: (typeof MESSAGE_KINDS)[number], language: string) => messageWords({ data: DATA[kind], language, wearerName: 'Nessa Quillby' }, from);
 
@@ -29,6 +30,8 @@ describe('what wearers are written', () => {
     expect(words('reorderDue', 'es-MX').text).toContain('10 de diciembre de 2026');
     expect(words('boxesHere', 'en').text).toContain('order 87');
     expect(words('lotRecalled', 'es').text).toContain('lote B77');
+    expect(words('firstDays', 'en').text).toContain('for three days');
+    expect(words('firstDays', 'es').text).toContain('hace tres días');
     // A language that there are no words for: the practice's own.
     expect(words('boxesHere', 'tlh').language).toBe('en');
   });

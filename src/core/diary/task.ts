@@ -5,7 +5,7 @@ import type { IsoDate } from '../units';
 export const TASK_KINDS = ['call', 'chase', 'recall', 'other'] as const;
 export type TaskKind = (typeof TASK_KINDS)[number];
 /** Why the product itself makes a task. */
-export const TASK_BECAUSE = ['missedAppointment', 'trialsCame', 'redEye', 'request'] as const;
+export const TASK_BECAUSE = ['missedAppointment', 'trialsCame', 'redEye', 'request', 'notSeenAgain'] as const;
 export type TaskBecause = (typeof TASK_BECAUSE)[number];
 export const TASK_EVENTS = ['made', 'changed', 'done', 'reopened', 'withdrawn'] as const;
 export type TaskEventKind = (typeof TASK_EVENTS)[number];

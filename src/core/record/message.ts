@@ -1,3 +1,4 @@
+import type { FirstDay } from '../aftercare/followThrough';
 import type { Eye, IsoDate, IsoInstant } from '../units';
 import type { VisitKind } from './visitSteps';
 
@@ -17,8 +18,9 @@ export type MessageData =
   | { readonly kind: 'boxesHere'; readonly order: number }
   | { readonly kind: 'appointment'; readonly appointmentId: string; readonly startsAt: IsoInstant; readonly minutes: number; readonly visit: VisitKind }
   | { readonly kind: 'parcelAsked'; readonly order: number }
-  | { readonly kind: 'lotRecalled'; readonly lot: string };
-export const MESSAGE_KINDS = ['reorderDue', 'boxesHere', 'appointment', 'parcelAsked', 'lotRecalled'] as const satisfies readonly MessageData['kind'][];
+  | { readonly kind: 'lotRecalled'; readonly lot: string }
+  | { readonly kind: 'firstDays'; readonly day: FirstDay };
+export const MESSAGE_KINDS = ['reorderDue', 'boxesHere', 'appointment', 'parcelAsked', 'lotRecalled', 'firstDays'] as const satisfies readonly MessageData['kind'][];
 export type MessageKind = (typeof MESSAGE_KINDS)[number];
 
 /** A message that waits for somebody to send it. */

@@ -32,6 +32,7 @@ export function messageWords({ data, language, wearerName }: Pick<OutboxMessage,
     lot: data.kind === 'lotRecalled' ? data.lot : '',
     order: data.kind === 'boxesHere' || data.kind === 'parcelAsked' ? data.order : 0,
     day: at ? new Intl.DateTimeFormat(locale, { dateStyle: 'full', timeZone: from.timeZone }).format(at) : data.kind === 'reorderDue' ? dayOf(data.runOut) : '',
+    count: data.kind === 'firstDays' ? data.day : 0,
     time: at ? new Intl.DateTimeFormat(locale, { timeStyle: 'short', timeZone: from.timeZone }).format(at) : '',
   };
   const lines = [

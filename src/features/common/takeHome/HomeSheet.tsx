@@ -1,4 +1,5 @@
 import { formatRecord } from '@/i18n/format';
+import type { ReactNode } from 'react';
 import type { TakeHomePage } from '@/core';
 import { Care, Changes, Danger, DangerBrief, Hours, Lenses, Lines } from './parts';
 import { homeWords, type HomeLanguage, type HomeWords } from './words';
@@ -17,6 +18,8 @@ export interface HomeSheetProps {
   readonly number: number | null;
   /** A speaker of the language looked at its words. */
   readonly checked: boolean;
+  /** What a telephone adds below evening and morning. */
+  readonly clocks?: ReactNode;
 }
 
 function Foot({ page, words, number }: { readonly page: TakeHomePage; readonly words: HomeWords; readonly number: number | null }) {
@@ -45,7 +48,7 @@ function Foot({ page, words, number }: { readonly page: TakeHomePage; readonly w
  * The page to take home, one side of A4. It uses no hooks: shown on a screen, printed and written to a file it is the same. A language whose
  * words nobody checked says so, and carries the danger signs in English as well.
  */
-export function HomeSheet({ page, language, number, checked }: HomeSheetProps) {
+export function HomeSheet({ page, language, number, checked, clocks }: HomeSheetProps) {
   const words = homeWords(language);
   const { t } = words;
   const english = !checked && language !== 'en';
@@ -71,6 +74,7 @@ export function HomeSheet({ page, language, number, checked }: HomeSheetProps) {
       <Danger page={page} words={words} />
       {english ? <DangerBrief page={page} words={homeWords('en')} /> : null}
       <Care page={page} words={words} />
+      {clocks}
       <div className="home-two">
         <Hours page={page} words={words} />
         <Changes page={page} words={words} />
