@@ -53,7 +53,7 @@ import { readBag } from './order/bag';
 import { readBox, readOrder, readOrderEvents, readOrders } from './order/queries';
 import { renewSupplierSecret, saveSupplier } from './supplier/commands';
 import { readSuppliers } from './supplier/queries';
-import { readFigures } from './figures/queries';
+import { readFigures, readLessonFigures } from './figures/queries';
 import { readCoverage } from './coverage/queries';
 import { chooseContact, markMessage, writeRecallMessages, writeReminder } from './outbox/commands';
 import { readMessage, readOutbox } from './outbox/queries';
@@ -232,6 +232,7 @@ export const QUERIES = {
   readSuppliers,
   readCoverage,
   readFigures,
+  readLessonFigures,
   readOutbox,
   readMessage,
   readRecalls,

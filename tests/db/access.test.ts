@@ -101,6 +101,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   readOrders: () => ({}),
   readDue: () => ({}),
   readFigures: () => ({}),
+  readLessonFigures: () => ({}),
   readCoverage: () => ({}),
   chooseContact: () => ({ wearerId: ids.wearerId, way: 'none', recipient: '' }),
   markMessage: () => ({ messageId: randomUUID(), sent: true }),
@@ -360,6 +361,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'readRestock',
   'exportRestock',
   'readFigures',
+  'readLessonFigures',
   'readCoverage',
   'readOutbox',
   'readRecalls',
@@ -402,7 +404,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(179);
+    expect(names).toHaveLength(180);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

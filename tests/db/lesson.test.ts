@@ -161,3 +161,36 @@ describe('a change asks for its topics anew', () => {
     expect(row).toEqual({ teaching: 'signedOff', note: 'used it for years before' });
   });
 });
+
+describe('what lessons say', () => {
+  interface Page {
+    readonly minutes: { readonly lessons: number; readonly half: number | null; readonly firstDay: number };
+    readonly misses: readonly { readonly miss: string; readonly move: string; readonly count: number }[];
+    readonly techniques: readonly { readonly technique: string; readonly attempts: number; readonly worked: number }[];
+  }
+  const read = async (): Promise<Page> => {
+    const done = await world.do('readLessonFigures', {});
+    if (!done.ok) throw new Error('not read');
+    return done.value as unknown as Page;
+  };
+  const missed = (page: Page, miss: string): number => page.misses.find((m) => m.miss === miss && m.move === 'off')?.count ?? 0;
+  it('counts attempts that stand, by why and by technique; minutes from the first attempt to the last of all days', async () => {
+    const before = await read();
+    const of = await begun();
+    await of.tries('off', { worked: false, miss: 'tooDry' });
+    const wrong = (await world.record(of.visitId)).attempts.at(-1);
+    await world.must('correct', { ...(await at(of.visitId)), kind: 'lessonAttempt', factId: wrong?.current?.id ?? '', reason: 'pressed by mistake', value: null });
+    await of.tries('off', { worked: false, miss: 'notOnWhite' });
+    world.move(20 * 60);
+    await moves(of);
+    await say(of);
+    await finishLesson(world, of.visitId, of.lessonId, ['right']);
+    await of.does('signOffLesson', { unbookedReason: 'books at the desk' });
+    const after = await read();
+    expect(missed(after, 'tooDry')).toBe(missed(before, 'tooDry'));
+    expect(missed(after, 'notOnWhite') - missed(before, 'notOnWhite')).toBe(1);
+    expect(after.minutes.lessons - before.minutes.lessons).toBe(1);
+    const worked = (page: Page): number => page.techniques.find((x) => x.technique === 'slideAndPinch')?.worked ?? 0;
+    expect(worked(after) - worked(before)).toBe(2);
+  });
+});

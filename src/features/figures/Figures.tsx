@@ -1,5 +1,5 @@
 'use client';
-import type { ReactNode } from 'react';
+import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { ROTATION_PRIORS, shrunkTurn } from '@/core';
 import figuresWords from '@/i18n/messages/en/figures.messages.json';
@@ -8,9 +8,9 @@ import type { FiguresPage } from '@/services/figures/queries';
 import { AppPage } from '../common/AppPage';
 import { SupplyTabs } from '../common/LazySupplyTabs';
 import { useServer } from '../common/ServerProvider';
+import { Row, share, Table } from './Table';
 
 type Data = Omit<FiguresPage, 'session'>;
-const share = (part: number, all: number): string => (all === 0 ? '–' : `${Math.round((part / all) * 100)} %`);
 const degrees = (value: number): string => `${value.toFixed(1).replace('-', '−')}°`;
 
 /** What the practice's own work says: suppliers, wearing, remakes, first lenses, rotation. */
@@ -21,6 +21,9 @@ function FiguresBody({ data }: { readonly data: Data }) {
     <AppPage place="orders" title={t('title')}>
       <section className="px-6 py-3 max-w-[900px]">
         <SupplyTabs here="figures" />
+        <Link className="btn btn-plain mt-3" href="/figures/lessons" prefetch={false}>
+          {t('lessons')}
+        </Link>
         <Table title={t('punctuality')} line={t('punctualityLine')} none={t('none')} heads={[t('supplier'), t('orders'), t('inTime'), t('median')]}>
           {data.punctuality.map((row) => (
             <Row
@@ -70,52 +73,5 @@ function FiguresBody({ data }: { readonly data: Data }) {
     </AppPage>
   );
 }
-
-function Table({
-  title,
-  line,
-  none,
-  heads,
-  children,
-}: {
-  readonly title: string;
-  readonly line: string;
-  readonly none: string;
-  readonly heads: readonly string[];
-  readonly children: readonly ReactNode[];
-}) {
-  return (
-    <section className="pt-5" aria-label={title}>
-      <h2 className="border-b border-rule-2 pb-1">{title}</h2>
-      <p className="label py-1">{line}</p>
-      {children.length === 0 ? (
-        <p className="py-1">{none}</p>
-      ) : (
-        <table className="ledger w-full">
-          <thead>
-            <tr>
-              {heads.map((head) => (
-                <th key={head} scope="col">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>{children}</tbody>
-        </table>
-      )}
-    </section>
-  );
-}
-
-const Row = ({ cells }: { readonly cells: readonly (string | number)[] }) => (
-  <tr>
-    {cells.map((cell, i) => (
-      <td key={i} className={i === 0 ? 'value' : undefined}>
-        {cell}
-      </td>
-    ))}
-  </tr>
-);
 
 export const Figures = withWords({ figures: figuresWords }, FiguresBody);

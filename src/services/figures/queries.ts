@@ -1,6 +1,7 @@
 import 'server-only';
 import { addYears } from '../../core';
 import { countRemakes, listFirstLens, listPunctuality, listStretching, listTurns } from '../../db/figures';
+import { countMisses, countTechniques, minutesToSignOff } from '../../db/lessonFigures';
 import { ok, type Result } from '../../lib/outcome';
 import { emptyForm } from '../../schema/fields';
 import { defineQuery } from '../define';
@@ -31,6 +32,31 @@ export const readFigures = defineQuery({
       remakes: await countRemakes(tx, caller.practiceId, since),
       firstLens: await listFirstLens(tx, caller.practiceId, since),
       turns: await listTurns(tx, caller.practiceId),
+    });
+  },
+});
+
+/** What the practice's lessons say of a year. */
+export interface LessonFiguresPage {
+  readonly session: SessionContext;
+  readonly minutes: Awaited<ReturnType<typeof minutesToSignOff>>;
+  readonly misses: Awaited<ReturnType<typeof countMisses>>;
+  readonly techniques: Awaited<ReturnType<typeof countTechniques>>;
+}
+
+export const readLessonFigures = defineQuery({
+  name: 'readLessonFigures',
+  right: 'read',
+  input: emptyForm,
+  about: () => null,
+  run: async (context): Promise<Result<LessonFiguresPage>> => {
+    const { tx, caller, today } = context;
+    const since = `${addYears(today, -1)}T00:00:00Z`;
+    return ok({
+      session: sessionContextOf(context),
+      minutes: await minutesToSignOff(tx, caller.practiceId, since),
+      misses: await countMisses(tx, caller.practiceId, since),
+      techniques: await countTechniques(tx, caller.practiceId, since),
     });
   },
 });

@@ -44,6 +44,7 @@ import lens from './lens.messages.json';
 import lensLine from './lensLine.messages.json';
 import lensSigns from './lensSigns.messages.json';
 import lesson from './lesson.messages.json';
+import lessonFigures from './lessonFigures.messages.json';
 import library from './library.messages.json';
 import libraryProblems from './libraryProblems.messages.json';
 import list from './list.messages.json';
@@ -157,6 +158,7 @@ export const en = {
   lensLine,
   lensSigns,
   lesson,
+  lessonFigures,
   library,
   list,
   merge,
