@@ -77,7 +77,7 @@ describe('what is started is kept running', () => {
     expect(readFileSync(note, 'utf8')).toBe('stopped');
     rmSync(folder, { recursive: true });
   });
-  it('a web process killed while connections wait for it keeps none of them open', { timeout: 60_000 }, () => {
+  it('a web process killed while connections wait for it keeps none of them open', { timeout: 120_000 }, () => {
     const killedWhileBusy = (how: string): { hung: number; answered: number } => {
       const run = spawnSync(process.execPath, ['--import', 'tsx', 'tests/support/killedWhileBusy.ts', how], { encoding: 'utf8' });
       return z.object({ hung: z.number(), answered: z.number() }).parse(JSON.parse(run.stdout));
