@@ -75,8 +75,8 @@ describe('every list the screens walk has its words', () => {
             expect(new Set(pages).size, part).toBe(pages.length);
             for (const page of pages) shown.add(page);
           }
-    // Those at the lamp, and what is shown only where something went wrong, have places of their own.
-    expect(SCENE_NAMES.filter((name) => !shown.has(name)).sort()).toEqual(['placeForSomebody', 'rollFingerAway', 'takeOffForSomebody']);
+    // Those at the lamp and of the exercise, and what is shown only where something went wrong, have places of their own.
+    expect(SCENE_NAMES.filter((name) => !shown.has(name)).sort()).toEqual(['foldedBetween', 'markOfLens', 'placeForSomebody', 'rollFingerAway', 'takeOffForSomebody']);
   });
   it('every case of the exercise: what happened, each choice, and why', () => {
     const cases = [

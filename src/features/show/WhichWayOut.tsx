@@ -4,9 +4,14 @@ import { useTranslations } from 'use-intl';
 import exerciseWords from '@/i18n/messages/en/exercise.messages.json';
 import { withWords } from '@/i18n/withWords';
 import type { LensShape } from '@/ui/drawing/lensSide';
+import type { SceneName } from '@/ui/drawing/scene';
 import { Drawing, type DrawnFor } from '../common/lesson/Drawing';
 
-const LENSES = 5;
+/** How each of the lenses is looked at: from the side, folded, by its mark. */
+const LOOKS = ['profile', 'profile', 'fold', 'profile', 'mark'] as const;
+type Look = (typeof LOOKS)[number];
+const LENSES = LOOKS.length;
+const SCENE = { profile: 'onFinger', fold: 'foldedBetween', mark: 'markOfLens' } as const satisfies Readonly<Record<Look, SceneName>>;
 const SHAPES = ['bowl', 'flare'] as const satisfies readonly LensShape[];
 type Shape = (typeof SHAPES)[number];
 const some = (): readonly Shape[] => {
@@ -21,7 +26,8 @@ function WhichWayOutPart({ of, onDone }: { readonly of: DrawnFor; readonly onDon
   const [at, setAt] = useState(0);
   const [said, setSaid] = useState<Shape | null>(null);
   const lens = lenses[at];
-  if (lens === undefined)
+  const look = LOOKS[at];
+  if (lens === undefined || look === undefined)
     return (
       <div className="show-plain">
         <h1>{t('which.done')}</h1>
@@ -47,11 +53,16 @@ function WhichWayOutPart({ of, onDone }: { readonly of: DrawnFor; readonly onDon
     <div className="show-body" data-testid="which-way-out">
       {said !== null && !right ? (
         <div className="show-both">
-          <Drawing scene="bowl" of={of} ink={3} />
-          <Drawing scene="flare" of={of} ink={3} />
+          {SHAPES.map((shape) =>
+            look === 'profile' ? (
+              <Drawing key={shape} scene={shape} of={of} ink={3} />
+            ) : (
+              <Drawing key={shape} scene={SCENE[look]} of={of} ink={3} detail={shape === 'bowl' ? BOWL : FLARE} />
+            ),
+          )}
         </div>
       ) : (
-        <Drawing scene="onFinger" of={of} ink={3} detail={lens === 'bowl' ? BOWL : FLARE} />
+        <Drawing scene={SCENE[look]} of={of} ink={3} detail={lens === 'bowl' ? BOWL : FLARE} />
       )}
       <div aria-live="polite">
         <h1>{t('which.title')}</h1>
@@ -60,13 +71,13 @@ function WhichWayOutPart({ of, onDone }: { readonly of: DrawnFor; readonly onDon
           <p className="show-choices">
             {SHAPES.map((shape) => (
               <button key={shape} type="button" className="btn show-button" onClick={() => setSaid(shape)}>
-                {t(`which.${shape}`)}
+                {t(`which.${look}.${shape}`)}
               </button>
             ))}
           </p>
         ) : (
           <>
-            <p className="show-answer">{t(right ? `which.right.${lens}` : `which.wrong.${lens}`)}</p>
+            <p className="show-answer">{t(right ? `which.${look}.right.${lens}` : `which.${look}.wrong.${lens}`)}</p>
             <button
               type="button"
               className="btn btn-act show-button"

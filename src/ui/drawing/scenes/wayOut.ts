@@ -1,7 +1,7 @@
 import { lensFace } from '../eye';
 import { drawFinger } from '../finger';
 import { hand } from '../hand';
-import { f, FLUID, INK } from '../ink';
+import { f, FLUID, INK, type Kit } from '../ink';
 import { lensSide } from '../lensSide';
 import { octagon, tick } from '../signs';
 import { blister } from '../things';
@@ -21,24 +21,32 @@ export const openPack: Scene = (k) =>
 export const bowl: Scene = (k) => fingertip(k, [160, 134], 78) + lensSide(k, [160, 134], { size: 118 }) + tick([280, 40], 17);
 export const flare: Scene = (k) => fingertip(k, [160, 134], 78) + lensSide(k, [160, 134], { size: 116, shape: 'flare' }) + octagon([280, 40], 18);
 
+/** A lens held folded between finger and thumb. */
+const folded = (k: Kit, x: number, shape: 'taco' | 'tacoOut'): string =>
+  drawFinger(k, { tip: [x - 24, 112], base: [x - 78, 262], width: 42, thumb: true, view: 'edge', bow: 0.02, dir: 8 }) +
+  drawFinger(k, { tip: [x + 24, 110], base: [x + 70, 260], width: 38, view: 'side', bow: -0.02, dir: -8 }) +
+  lensSide(k, [x, 142], { size: 76, shape });
+
+/** One lens, folded: nothing says which way out it is. */
+export const foldedBetween: Scene = (k, { shape = 'bowl' }) => withHand(k, folded(k, 160, shape === 'flare' ? 'tacoOut' : 'taco'));
+
 /** Folded between the fingers: edges that turn in are right, edges that flare are inside out. */
 export const palmFold: Scene = (k) => {
-  const held = (x: number, shape: 'taco' | 'tacoOut'): string =>
-    drawFinger(k, { tip: [x - 24, 112], base: [x - 78, 262], width: 42, thumb: true, view: 'edge', bow: 0.02, dir: 8 }) +
-    drawFinger(k, { tip: [x + 24, 110], base: [x + 70, 260], width: 38, view: 'side', bow: -0.02, dir: -8 }) +
-    lensSide(k, [x, 142], { size: 76, shape });
   const [right, wrong] = k.hand === 'left' ? [238, 84] : [84, 238];
-  return withHand(k, held(84, 'taco') + held(238, 'tacoOut')) + tick([right, 26], 13) + octagon([wrong, 26], 14);
+  return withHand(k, folded(k, 84, 'taco') + folded(k, 238, 'tacoOut')) + tick([right, 26], 13) + octagon([wrong, 26], 14);
 };
 
+/** A lens from the front with its mark. */
+const marked = (k: Kit, x: number, mirrored: boolean): string =>
+  lensFace(k, [x, 112], 56, { fill: 0.9 }) +
+  `<circle cx="${x}" cy="112" r="47" fill="none" stroke="${INK}" stroke-width="${f(k.thin * 0.7)}" opacity=".5"/>` +
+  `<g transform="translate(${x} 150)${mirrored ? ' scale(-1 1)' : ''}"><text text-anchor="middle" font-family="Keen Sans" font-size="24" font-weight="640" fill="${INK}" letter-spacing="1">R7E</text></g>`;
+
+/** One lens with its mark: nothing says which way out it is. */
+export const markOfLens: Scene = (k, { shape = 'bowl' }) => marked(k, 160, shape === 'flare');
+
 /** An engraved mark reads true from the outside. */
-export const engravedMark: Scene = (k) => {
-  const lens = (x: number, mirrored: boolean): string =>
-    lensFace(k, [x, 112], 56, { fill: 0.9 }) +
-    `<circle cx="${x}" cy="112" r="47" fill="none" stroke="${INK}" stroke-width="${f(k.thin * 0.7)}" opacity=".5"/>` +
-    `<g transform="translate(${x} 150)${mirrored ? ' scale(-1 1)' : ''}"><text text-anchor="middle" font-family="Keen Sans" font-size="24" font-weight="640" fill="${INK}" letter-spacing="1">R7E</text></g>`;
-  return lens(84, false) + lens(236, true) + tick([84, 34], 14) + octagon([236, 34], 15);
-};
+export const engravedMark: Scene = (k) => marked(k, 84, false) + marked(k, 236, true) + tick([84, 34], 14) + octagon([236, 34], 15);
 
 /** A lens on the wearer's own finger, at eye level: nothing says which way out it is. */
 export const onFinger: Scene = (k, { shape = 'bowl' }) =>
