@@ -250,6 +250,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
     attempts: chains(parts.attempts ?? []),
     topics: chains(parts.topics ?? []),
     careSystems: [],
+    lessonInstructions: [],
     lessonWays: [],
     lessonTurns: [],
     lessonSights: [],

@@ -126,6 +126,7 @@ export function homeParts(change: Partial<TakeHomeParts> = {}, modality: 'daily'
     topics: topics.map((topic) => chain(`t-${topic}`, { eye: null, lessonId: 'l', topic, atEnd: false })),
     answers: [],
     wear: 'day',
+    lessonInstructions: [],
     coming: { startsAt: '2026-12-01T14:20:00.000Z', minutes: 20 },
     drawn: { hand: 'right', skinTone: 3 },
     dayOf: (at) => at.slice(0, 10),

@@ -66,6 +66,7 @@ export * from './record/visit';
 export * from './record/lens';
 export * from './record/sameLens';
 export * from './record/lesson';
+export * from './record/lessonInstruction';
 export * from './record/lessonState';
 export * from './record/lessonFile';
 export * from './record/topicsOwed';

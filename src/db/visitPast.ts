@@ -54,9 +54,11 @@ export const listNewestTrials = (sql: Db, of: WearerScope) => sql<OnEyeFact[]>`
   where t.place = 1 or t.prescribed_from order by t.eye, t.put_on_at desc`;
 
 /** Kinds of what is kept of the lenses at home. */
-const SUPPLY_KINDS = ['handOver', 'wornAnswer', 'careSystem', 'lessonAttempt', 'lessonTopic', 'lessonWay', 'lessonTurn', 'lessonSight'] as const;
+const SUPPLY_KINDS = ['handOver', 'wornAnswer', 'careSystem', 'lessonInstruction', 'lessonAttempt', 'lessonTopic', 'lessonWay', 'lessonTurn', 'lessonSight'] as const;
 /** The newest answers about the lenses worn that are read, both eyes together. */
 const ANSWERS = 6;
+/** The newest instructions for lessons that are read. */
+const INSTRUCTIONS_READ = 6;
 
 /**
  * At other visits: the newest hand-overs of each eye, what was last answered about the lenses worn, the care system prescribed last, and the attempts and topics of
@@ -64,7 +66,7 @@ const ANSWERS = 6;
  * @param handOvers how many of each eye: the other eye's do not push them out
  */
 export const listSupplyBefore = (sql: Db, of: WearerScope, handOvers: number) => {
-  const chosen: Readonly<Record<'handOver' | 'wornAnswer' | 'careSystem', () => ReturnType<Db>>> = {
+  const chosen: Readonly<Record<'handOver' | 'wornAnswer' | 'careSystem' | 'lessonInstruction', () => ReturnType<Db>>> = {
     handOver: () => sql`
       select n.root_id from (
         select h.root_id, row_number() over (partition by h.eye order by h.recorded_at desc, h.visit_version desc) as place from hand_over h
@@ -79,9 +81,13 @@ export const listSupplyBefore = (sql: Db, of: WearerScope, handOvers: number) =>
       where c.practice_id = ${of.practiceId} and v.wearer_id = ${of.wearerId} and c.visit_id is distinct from ${of.id}::uuid and not c.voided
         and not exists (select 1 from care_system n where n.practice_id = c.practice_id and n.corrects_id = c.id)
       order by c.recorded_at desc, c.visit_version desc limit 1`,
+    lessonInstruction: () => sql`
+      select c.root_id from lesson_instruction c join visit v on v.practice_id = c.practice_id and v.id = c.visit_id
+      where c.practice_id = ${of.practiceId} and v.wearer_id = ${of.wearerId} and c.visit_id is distinct from ${of.id}::uuid and c.corrects_id is null
+      order by c.recorded_at desc limit ${INSTRUCTIONS_READ}`,
   };
   return factRows(sql, SUPPLY_KINDS, of.practiceId, (_sql, kind) =>
-    kind === 'handOver' || kind === 'wornAnswer' || kind === 'careSystem'
+    kind === 'handOver' || kind === 'wornAnswer' || kind === 'careSystem' || kind === 'lessonInstruction'
       ? sql`f.visit_id is distinct from ${of.id}::uuid and f.root_id in (${chosen[kind]()})`
       : sql`f.visit_id is distinct from ${of.id}::uuid and f.lesson_id in (
           select l.id from lesson l where l.practice_id = ${of.practiceId} and l.wearer_id = ${of.wearerId}

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { CARE_TOPICS, DEXTERITIES, EYES, MISSES, OFF_TECHNIQUES, ON_TECHNIQUES, SKIN_TONE_COUNT } from '../core';
+import { CARE_TOPICS, DEXTERITIES, EYES, HELPER_WHY, INSTRUCTIONS, MISSES, OFF_TECHNIQUES, ON_TECHNIQUES, SKIN_TONE_COUNT } from '../core';
 import { place, STAFF_WITHIN, staffWithin } from './appointment';
-import { acuity, eye, inVisit, optionalText, uuid } from './fields';
+import { acuity, eye, inVisit, nameText, optionalText, uuid } from './fields';
 
 const inLesson = { ...inVisit, lessonId: uuid };
 const topic = z.enum(CARE_TOPICS, { error: 'topicUnknown' });
@@ -12,6 +12,15 @@ export const startLessonForm = z.object({
   /** Only the topics that a change asks for, without handling. */
   topicsOnly: z.boolean().default(false),
 });
+/** Something more to teach, or who else may handle the lenses and why. */
+export const lessonInstructionForm = z
+  .object({
+    ...inVisit,
+    what: z.enum(INSTRUCTIONS),
+    text: nameText(160, 'instructionRequired'),
+    why: z.enum(HELPER_WHY).nullable().default(null),
+  })
+  .refine((form) => (form.what === 'helper') === (form.why !== null), { message: 'helperWhyRequired', path: ['why'] });
 export const attemptForm = z.object({
   ...inLesson,
   eye,

@@ -75,6 +75,7 @@ import {
   startLesson,
   stopLesson,
   turnLessonClock,
+  instructLesson,
 } from './lesson/commands';
 import { answerExercise, openLessonScreen, readLessonScreen, showLessonPage } from './lesson/screen';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
@@ -182,6 +183,7 @@ export const COMMANDS = {
   recordCopy,
   prescribeCare,
   startLesson,
+  instructLesson,
   recordAttempt,
   recordTopic,
   recordTopicsAgain,

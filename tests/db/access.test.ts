@@ -100,6 +100,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   changePractice: () => ({ version: 99, name: 'A', town: 'B', address: 'C', telephone: '1', emergencyTelephone: '2' }),
   readOrders: () => ({}),
   readDue: () => ({}),
+  instructLesson: () => ({ visitId: ids.visitId, version: 99, what: 'addition', text: 'drops at noon', why: null }),
   readFigures: () => ({}),
   readLessonFigures: () => ({}),
   readCoverage: () => ({}),
@@ -404,7 +405,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(180);
+    expect(names).toHaveLength(181);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -435,6 +436,7 @@ describe('another practice', () => {
       'lesson_way',
       'lesson_turn',
       'lesson_sight',
+      'lesson_instruction',
       'hand_over',
       'lens_order',
       'wearer_identity',

@@ -194,3 +194,27 @@ describe('what lessons say', () => {
     expect(worked(after) - worked(before)).toBe(2);
   });
 });
+
+describe('what a prescriber says of a lesson', () => {
+  it('somebody else handles only when a prescriber agreed, and is the one who is taught', async () => {
+    const visitId = await world.visit(await newWearer(world), { right: '-2.00', left: null });
+    await world.must('putOnTrials', { ...(await at(visitId)), right: await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2), left: null });
+    const start = async (handler: string, caller = world.callers.technician) => world.do('startLesson', { ...(await at(visitId)), handler }, caller);
+    expect(await start('Ada Quillby')).toMatchObject({ error: { rule: 'helperNotAgreed' } });
+    const agree = async (input: object, caller = world.asha) => world.do('instructLesson', { ...(await at(visitId)), what: 'helper', text: 'Ada  Quillby', why: 'tremor', ...input }, caller);
+    expect(await agree({}, world.callers.technician)).toMatchObject({ error: { kind: 'forbidden' } });
+    expect(await agree({ why: null })).toMatchObject({ error: { fields: [{ path: ['why'], code: 'helperWhyRequired' }] } });
+    expect(await agree({ text: ' ' })).toMatchObject({ error: { kind: 'invalid' } });
+    expect(await agree({})).toMatchObject({ ok: true });
+    expect(await start('Somebody Else')).toMatchObject({ error: { rule: 'helperNotAgreed' } });
+    expect(await start('ada quillby')).toMatchObject({ ok: true });
+  });
+  it('what else is taught stands with the lesson, and holds on another day', async () => {
+    const of = await begun();
+    expect(await world.do('instructLesson', { ...(await at(of.visitId)), what: 'addition', text: 'drops at noon' })).toMatchObject({ ok: true });
+    expect((await world.record(of.visitId)).lessonInstructions.map((c) => c.current?.text)).toEqual(['drops at noon']);
+    await world.must('closeVisit', await at(of.visitId));
+    const next = await world.visit(of.record, { right: '-2.00', left: null });
+    expect((await world.record(next)).lessonInstructions.map((c) => c.current?.text)).toEqual(['drops at noon']);
+  });
+});

@@ -22,6 +22,7 @@ const PAGES: Readonly<Record<string, TakeHomePage>> = {
     wear: 'overnight',
     answers: [{ question: 'hygieneHands', value: 'longNails' }],
     topics: [],
+    lessons: homeParts().lessons.map((l) => ({ ...l, signedAt: null, signOffId: null })),
     settings: { ...homeParts().settings, buildUpTo: 14 },
   }),
 };

@@ -95,11 +95,15 @@ describe('what stands on it', () => {
     const page = homePage();
     expect(page.saidBack).toEqual(careTopicsFor({ singleUse: false, system: 'multipurpose' }));
     expect(page.notSaidBack).toEqual([]);
-    const short = homePage({ topics: parts.topics.filter((c) => c.current?.topic !== 'noWater') });
+    const open = parts.lessons.map((l) => ({ ...l, signedAt: null, signOffId: null }));
+    const short = homePage({ topics: parts.topics.filter((c) => c.current?.topic !== 'noWater'), lessons: open });
     expect(short.notSaidBack).toEqual(['noWater']);
     // It stays on the page all the same: what hurts eyes is never left out.
     expect(short.lines.dont).toContain('noWater');
-    expect(homePage({ topics: parts.topics.map((c) => ({ ...c, current: null })) }).saidBack).toEqual([]);
+    expect(homePage({ topics: parts.topics.map((c) => ({ ...c, current: null })), lessons: open }).saidBack).toEqual([]);
+    // Years on, the sign-off stands for what was said back then, but for what a prescriber let pass.
+    expect(homePage({ topics: [] }).notSaidBack).toEqual([]);
+    expect(homePage({ topics: [], lessons: parts.lessons.map((l) => ({ ...l, overridden: ['topic noWater', 'sight right'] })) }).notSaidBack).toEqual(['noWater']);
   });
   it('nights and nails have lines of their own', () => {
     const nights = homePage({ wear: 'overnight', answers: [{ question: 'hygieneHands', value: 'longNails' }] });

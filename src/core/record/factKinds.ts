@@ -14,6 +14,7 @@ import type {
   HandOverFact,
   LessonSightFact,
   LessonTurnFact,
+  LessonInstructionFact,
   LessonWayFact,
   LensFindingFact,
   OnEyeFact,
@@ -45,6 +46,7 @@ export interface FactRows {
   readonly lessonTurn: LessonTurnFact;
   readonly lessonSight: LessonSightFact;
   readonly careSystem: CareSystemFact;
+  readonly lessonInstruction: LessonInstructionFact;
   readonly handOver: HandOverFact;
   readonly wornAnswer: WornAnswerFact;
   readonly aftercareAnswer: AftercareAnswerFact;
@@ -215,6 +217,7 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
     slice: 'supply',
     told: (row) => row.acuityTyped,
   },
+  lessonInstruction: { table: 'lesson_instruction', columns: ['what', 'text', 'why'], takes: null, slice: 'supply', told: (row) => row.text },
   careSystem: {
     table: 'care_system',
     columns: ['product_id', 'care_product_id', 'product_name', 'chosen_for', 'note', 'overridden', 'override_note'],

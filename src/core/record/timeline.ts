@@ -36,6 +36,7 @@ const SHOWN: Readonly<Record<Exclude<TimelineFilter, 'all' | 'corrections'>, rea
   eyeHealth: ['finding', 'cornealLesion', 'adverseEvent', 'returnToWear', 'stopOpened', 'stopEnded', 'stopOverridden', 'referral', 'picture'],
   asked: [
     'careSystem',
+    'lessonInstruction',
     'historyAnswer',
     'aftercareAnswer',
     'aftercareEnd',

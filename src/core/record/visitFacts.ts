@@ -1,3 +1,4 @@
+import type { HelperWhy, Instruction } from './lessonInstruction';
 import type { AftercareQuestionId, AftercareSaid } from '../aftercare/asked';
 import type { AftercareOutcome } from '../aftercare/schedule';
 import type { CornealLesion } from '../advice/cornealLesion';
@@ -199,6 +200,13 @@ export interface TopicFact extends AnyFact {
   readonly topic: string;
   /** Said back once more at the end. */
   readonly atEnd: boolean;
+}
+/** What a prescriber says of the lesson. */
+export interface LessonInstructionFact extends AnyFact {
+  readonly eye: null;
+  readonly what: Instruction;
+  readonly text: string;
+  readonly why: HelperWhy | null;
 }
 /** How this wearer is taught, as it was last said. */
 export interface LessonWayFact extends AnyFact, LessonWay {

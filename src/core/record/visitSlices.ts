@@ -20,6 +20,7 @@ import type {
   HandOverFact,
   LessonSightFact,
   LessonTurnFact,
+  LessonInstructionFact,
   LessonWayFact,
   OnEyeFact,
   RefractionFact,
@@ -105,6 +106,8 @@ export interface VisitSlices<Family> {
     readonly exercises: readonly (ScenarioAnswer & { readonly lessonId: string })[];
     /** Care systems prescribed: the newest of other visits, and those of this one. */
     readonly careSystems: readonly FactChain<CareSystemFact>[];
+    /** What prescribers said of lessons, at other visits and at this one. */
+    readonly lessonInstructions: readonly FactChain<LessonInstructionFact>[];
     readonly handOvers: readonly FactChain<HandOverFact>[];
     /** What was answered about the lenses worn: at other visits, and at this one. */
     readonly wornAnswers: readonly FactChain<WornAnswerFact>[];

@@ -8,7 +8,8 @@ import type { PracticeSettings } from '../practiceSettings';
 import type { FactChain } from '../record/chains';
 import type { LensRow } from '../record/lens';
 import type { LessonRow } from '../record/lesson';
-import type { CareSystemFact, HandOverFact, TopicFact } from '../record/visitFacts';
+import { instructionsOf } from '../record/lessonInstruction';
+import type { CareSystemFact, HandOverFact, LessonInstructionFact, TopicFact } from '../record/visitFacts';
 import { lastWearDay } from '../supply/runOut';
 import { careTopicsFor, type CareTopic } from '../teaching/careTopics';
 import { lessonProgress } from '../teaching/lessonProgress';
@@ -51,6 +52,8 @@ export interface TakeHomePage {
   readonly notSaidBack: readonly CareTopic[];
   /** When the last lesson was signed off, and of whom; null: there was none here. */
   readonly signedOff: { readonly day: IsoDate; readonly handler: string | null } | null;
+  /** What the prescriber added, in their own words. */
+  readonly additions: readonly string[];
   /** Drawings: the working hand, the wash of skin. */
   readonly drawn: { readonly hand: Eye; readonly skinTone: number };
 }
@@ -86,6 +89,7 @@ export interface TakeHomeParts {
   readonly topics: readonly FactChain<TopicFact>[];
   readonly answers: readonly Pick<RecordedAnswer, 'question' | 'value'>[];
   readonly wear: 'day' | 'overnight' | null;
+  readonly lessonInstructions: readonly FactChain<LessonInstructionFact>[];
   readonly coming: TakeHomePage['check'];
   readonly drawn: TakeHomePage['drawn'];
   /** The practice's day of a moment. */
@@ -145,6 +149,14 @@ function lensChanges(hand: Readonly<Record<Eye, HandOverFact | null>>, lenses: T
   return each;
 }
 
+/** Topics that a lesson's sign-off stands for: all that it asked, but for what a prescriber let pass. */
+function signedTopics(lesson: LessonRow, longNails: boolean, products: readonly CareProduct[]): readonly string[] {
+  if (lesson.signedAt === null) return [];
+  const system = products.find((p) => p.productId === lesson.productId)?.system ?? null;
+  const asked = lesson.onlyTopics ?? careTopicsFor({ singleUse: lesson.singleUse, overnight: lesson.overnight ?? false, longNails, system });
+  return asked.filter((topic) => !(lesson.overridden ?? []).includes(`topic ${topic}`));
+}
+
 /**
  * The page that a wearer takes home from a visit: what goes home, how it is kept, what was taught and said back, and when what is due.
  * @returns the page; or what it cannot be without, in the order in which it is asked for
@@ -177,7 +189,7 @@ export function takeHomePage(
       .at(-1) ?? '';
   const { overnight, longNails } = lessonProgress(parts.wear, parts.answers);
   const topics = careTopicsFor({ singleUse, overnight, longNails, system: product?.system ?? null });
-  const said = new Set(parts.topics.flatMap((c) => (c.current ? [c.current.topic] : [])));
+  const said = new Set([...parts.topics.flatMap((c) => (c.current ? [c.current.topic] : [])), ...parts.lessons.flatMap((l) => signedTopics(l, longNails, parts.careProducts))]);
   const signed = parts.lessons.findLast((l) => l.signedAt !== null);
   const firstLesson = parts.lessons.filter((l) => l.signedAt !== null && l.eyes.length > 0);
   // Hours are built up by whoever was taught to handle lenses for the first time, here.
@@ -202,6 +214,7 @@ export function takeHomePage(
       saidBack: topics.filter((topic) => said.has(topic)),
       notSaidBack: topics.filter((topic) => !said.has(topic)),
       signedOff: signed?.signedAt ? { day: parts.dayOf(signed.signedAt), handler: signed.handler } : null,
+      additions: instructionsOf(parts.lessonInstructions, 'addition').map((i) => i.text),
       drawn: parts.drawn,
     },
   };

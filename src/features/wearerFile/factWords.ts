@@ -56,6 +56,7 @@ export function useFactWords(lenses: LensWords): Readonly<Record<FactKind, (d: D
     lessonTurn: (d) => joined(of(`turns.${text(d['turn'])}`), text(d['note'])),
     lessonSight: (d) => text(d['acuityTyped']),
     lessonTopic: (d) => topics(`topic.${text(d['topic'])}.name`),
+    lessonInstruction: (d) => text(d['text']),
     careSystem: (d) => joined(text(d['productName']), of(`careFor.${text(d['chosenFor'])}`), text(d['note'])),
     wornAnswer: (d) => (d['lensId'] ? t('seen', { sign: of(`worn.${text(d['answer'])}`), value: lenses.name(d['lensId']) }) : of(`worn.${text(d['answer'])}`)),
     aftercareAnswer: saidWords,

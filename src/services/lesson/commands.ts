@@ -1,9 +1,10 @@
 import 'server-only';
-import { carePrescribed, EYES, type LessonState, type LessonWay } from '../../core';
+import { carePrescribed, EYES, helperAgreed, type LessonState, type LessonWay } from '../../core';
 import { insertLesson, insertSignOff } from '../../db/lesson';
 import { invalid, ok, ruleBroken, type Result } from '../../lib/outcome';
 import {
   attemptForm,
+  lessonInstructionForm,
   lessonSightForm,
   lessonTurnForm,
   lessonWayForm,
@@ -54,7 +55,9 @@ export const startLesson = defineCommand({
     const reading = readingOf(context, visit);
     const wearer = await reading.wearer();
     if (wearer.age < ADULT_AGE && wearer.guardian === null) return ruleBroken('guardianNeeded');
-    const { lessons } = await reading.supply();
+    const { lessons, lessonInstructions } = await reading.supply();
+    // Somebody else handles with a prescriber's consent, and is signed off instead of the wearer.
+    if (form.handler !== null && !caller.roles.includes('prescriber') && !helperAgreed(lessonInstructions, form.handler)) return ruleBroken('helperNotAgreed');
     const running = lessons.at(-1);
     if (running && running.signOffId === null && running.visitId === visit.id) return ruleBroken('lessonRunning');
     const { onNow, eyes, singleUse } = await taughtEyes(context, reading);
@@ -78,6 +81,20 @@ export const startLesson = defineCommand({
       startedBy: caller.personId,
     });
     return ok({ lessonId: id, visitId: visit.id, version: taken.value.version });
+  },
+});
+
+/** What a prescriber says of the wearer's lesson, before it or while it goes on. */
+export const instructLesson = defineCommand({
+  name: 'instructLesson',
+  right: 'sign',
+  input: lessonInstructionForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [{ what: 'lessonInstruction' }] });
+    if (!taken.ok) return taken;
+    taken.value.add('lessonInstruction', null, { what: form.what, text: form.text, why: form.why });
+    return ok(taken.value.done());
   },
 });
 

@@ -28,6 +28,7 @@ export async function pageOf(context: Context, visit: VisitRow) {
     handOvers: supply.handOvers,
     lenses: (await namedLenses(context, lensIds)).lenses,
     careSystems: supply.careSystems,
+    lessonInstructions: supply.lessonInstructions,
     careProducts: await listCareProducts(tx, caller.practiceId),
     lessons: supply.lessons,
     topics: supply.topics,

@@ -265,6 +265,7 @@ export class VisitReading {
       lessonTurns: [...chains(before.lessonTurn), ...chains(facts.lessonTurn)],
       lessonSights: [...chains(before.lessonSight), ...chains(facts.lessonSight)],
       careSystems: [...chains(before.careSystem), ...chains(facts.careSystem)],
+      lessonInstructions: [...chains(before.lessonInstruction), ...chains(facts.lessonInstruction)],
       handOvers: [...chains(before.handOver), ...chains(facts.handOver)],
       wornAnswers: [...chains(before.wornAnswer), ...chains(facts.wornAnswer)],
       givenFamilies: rows.given.map((g) => g.code),

@@ -53,7 +53,8 @@ export function HomeSheet({ page, language, number, checked, clocks }: HomeSheet
   const { t } = words;
   const english = !checked && language !== 'en';
   const close =
-    english || page.notSaidBack.length > 0 || page.product?.ownLabel === true || Math.max(page.lines.do.length, page.lines.dont.length) > USUAL_LINES;
+    english ||
+    page.additions.length > 0 || page.notSaidBack.length > 0 || page.product?.ownLabel === true || Math.max(page.lines.do.length, page.lines.dont.length) > USUAL_LINES;
   return (
     <article className={`home-sheet${close ? ' home-close' : ''}`} lang={language} dir={words.dir} data-testid="home-sheet">
       <header>
@@ -81,6 +82,11 @@ export function HomeSheet({ page, language, number, checked, clocks }: HomeSheet
         <Lines page={page} words={words} side="do" />
         <Lines page={page} words={words} side="dont" />
       </div>
+      {page.additions.length > 0 ? (
+        <p>
+          <bdi>{t('added', { text: page.additions.join(' · ') })}</bdi>
+        </p>
+      ) : null}
       <p className="home-splash">
         <strong>{t('splash.title')}</strong> {t('splash.do', { minutes: FLUSH_MINUTES, long: FLUSH_LONG_MINUTES })}
       </p>

@@ -33,6 +33,7 @@ const FIELDS: { readonly [Name in SliceName]: readonly (keyof Slices[Name])[] } 
     'lessonSights',
     'exercises',
     'careSystems',
+    'lessonInstructions',
     'handOvers',
     'wornAnswers',
     'trials',

@@ -2,6 +2,7 @@
 import { useTranslations } from 'use-intl';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
+import { Instructions } from './Instructions';
 import type { Lesson } from './useLesson';
 
 /** What comes before a lesson: who handles, and the topics that a change asks for. */
@@ -22,6 +23,7 @@ export function BeforeLesson({
       <p className="mb-3">{lensThere ? t('emptyText') : t('noLensText')}</p>
       <p className="label mb-3">{t('orderOfThings')}</p>
       {lensThere ? <Field label={t('handlerLabel')} value={handler} onValue={onHandler} hint={t('handlerHint')} maxLength={120} autoComplete="off" /> : null}
+      <Instructions />
       {owed.length > 0 ? (
         <section data-testid="topics-owed">
           <h2>{t('topicsTitle')}</h2>

@@ -11,6 +11,7 @@ import { MinuteRing } from '@/ui/MinuteRing';
 import { useNow } from '../../../common/Clock';
 import { useVisit } from '../../shell/VisitProvider';
 import { lockList, type LessonView } from './model';
+import { Instructions } from './Instructions';
 import type { Lesson } from './useLesson';
 
 interface Of {
@@ -45,6 +46,7 @@ export function LessonMargin({ lesson, onSignOff }: { readonly lesson: Lesson; r
     <>
       {view.lesson.eyes.length > 0 ? <Hour lesson={lesson} view={view} /> : null}
       <Coaching view={view} />
+      <Instructions />
       <LockPart lesson={lesson} view={view} onSignOff={onSignOff} />
     </>
   );
