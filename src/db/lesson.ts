@@ -13,6 +13,20 @@ export function listLessons(sql: Db, practiceId: string, wearerId: string) {
     where l.practice_id = ${practiceId} and l.wearer_id = ${wearerId} order by l.started_at`;
 }
 
+/** Lessons at once in one practice: more than a day of teaching has. */
+const MOST_AT_ONCE = 24;
+
+/** Lessons begun between two moments that nobody signed off, of visits that are open; in the order in which they began. */
+export const listRunningLessons = (sql: Db, practiceId: string, of: { readonly from: string; readonly to: string }) =>
+  sql<{ readonly id: string; readonly visitId: string; readonly wearerName: string; readonly birthDate: string }[]>`
+    select l.id, l.visit_id, i.name as wearer_name, i.birth_date
+    from lesson l join visit v on v.practice_id = l.practice_id and v.id = l.visit_id and v.closed_at is null
+    join wearer_identity i on i.wearer_id = l.wearer_id
+    where l.practice_id = ${practiceId} and l.started_at >= ${of.from} and l.started_at < ${of.to} and cardinality(l.eyes) > 0
+      and not exists (select 1 from lesson_sign_off s where s.practice_id = l.practice_id and s.lesson_id = l.id)
+      and not exists (select 1 from lesson n where n.practice_id = l.practice_id and n.wearer_id = l.wearer_id and n.started_at > l.started_at)
+    order by l.started_at limit ${MOST_AT_ONCE}`;
+
 export async function insertLesson(
   sql: Db,
   l: {

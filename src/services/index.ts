@@ -77,6 +77,7 @@ import {
   turnLessonClock,
   instructLesson,
 } from './lesson/commands';
+import { readLessonsNow } from './lesson/now';
 import { answerExercise, openLessonScreen, readLessonScreen, showLessonPage } from './lesson/screen';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
 import { changeVisit, recordExamined } from './visit/kindAndFee';
@@ -275,6 +276,7 @@ export const QUERIES = {
   readSheet,
   readTakeHome,
   readLessonScreen,
+  readLessonsNow,
 } as const;
 export type CommandName = keyof typeof COMMANDS;
 export type QueryName = keyof typeof QUERIES;

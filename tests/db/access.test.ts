@@ -101,6 +101,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   readOrders: () => ({}),
   readDue: () => ({}),
   instructLesson: () => ({ visitId: ids.visitId, version: 99, what: 'addition', text: 'drops at noon', why: null }),
+  readLessonsNow: () => ({}),
   readFigures: () => ({}),
   readLessonFigures: () => ({}),
   readCoverage: () => ({}),
@@ -362,6 +363,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'readRestock',
   'exportRestock',
   'readFigures',
+  'readLessonsNow',
   'readLessonFigures',
   'readCoverage',
   'readOutbox',
@@ -405,7 +407,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(181);
+    expect(names).toHaveLength(182);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -218,3 +218,26 @@ describe('what a prescriber says of a lesson', () => {
     expect((await world.record(next)).lessonInstructions.map((c) => c.current?.text)).toEqual(['drops at noon']);
   });
 });
+
+describe('lessons that go on', () => {
+  it('stand side by side, oldest first, until they are stopped, signed off or their visit is closed', async () => {
+    const names = async () => {
+      const read = await world.do('readLessonsNow', {}, world.callers.technician);
+      return read.ok ? (read.value as unknown as { lessons: { lessonId: string; next: { right: string }; minutes: number; missed: string | null }[] }).lessons : [];
+    };
+    const before = (await names()).length;
+    const first = await begun();
+    world.move(60);
+    const second = await begun();
+    await second.tries('off', { worked: false, miss: 'tooDry' });
+    const two = (await names()).slice(before);
+    expect(two.map((l) => l.lessonId)).toEqual([first.lessonId, second.lessonId]);
+    expect(two[1]).toMatchObject({ missed: 'tooDry', next: { right: 'off' } });
+    await first.tries('off');
+    await first.does('stopLesson', { next: null, unbookedReason: 'calls back' });
+    expect((await names()).slice(before).map((l) => l.lessonId)).toEqual([second.lessonId]);
+    await second.tries('off');
+    await world.must('closeVisit', await at(second.visitId));
+    expect(await names()).toHaveLength(before);
+  });
+});

@@ -146,3 +146,22 @@ test('coaching for the very miss, a technique that gives way, and the lesson sto
   await expect(panel).toHaveCount(0);
   await expect(page.getByText('Stopped for today', { exact: true })).toBeVisible();
 });
+
+test('several lessons at once: what worked is logged by one press, a figure opens the lesson', async ({ page }) => {
+  await lessonBegun(page);
+  const lesson = page.url();
+  await page.getByRole('link', { name: 'All lessons now' }).click();
+  await page.waitForURL('**/lessons');
+  const cards = page.getByTestId('lesson-now');
+  const mine = cards.last();
+  await expect(mine).toContainText('R: 0 on, 0 off');
+  expect(await violations(page)).toEqual([]);
+  await mine.getByRole('button', { name: 'R came off' }).click();
+  await expect(mine).toContainText('R: 0 on, 1 off');
+  await mine.getByRole('button', { name: 'R went on' }).click();
+  await expect(mine).toContainText('R: 1 on, 1 off');
+  const place = await cards.count();
+  await page.keyboard.press(String(place));
+  await page.waitForURL(lesson);
+  await expect(page.getByTestId('count-right-off')).toHaveAttribute('data-done', '1');
+});

@@ -45,6 +45,7 @@ import lensLine from './lensLine.messages.json';
 import lensSigns from './lensSigns.messages.json';
 import lesson from './lesson.messages.json';
 import lessonFigures from './lessonFigures.messages.json';
+import lessonsNow from './lessonsNow.messages.json';
 import library from './library.messages.json';
 import libraryProblems from './libraryProblems.messages.json';
 import list from './list.messages.json';
@@ -159,6 +160,7 @@ export const en = {
   lensSigns,
   lesson,
   lessonFigures,
+  lessonsNow,
   library,
   list,
   merge,

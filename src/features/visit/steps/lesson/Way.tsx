@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { DEXTERITIES, EYES, OFF_TECHNIQUES, ON_TECHNIQUES, type LessonWay, type OffTechnique, type OnTechnique } from '@/core';
@@ -24,6 +25,11 @@ export function Way({ lesson, view }: Of) {
     <div className="px-5 py-2 border-b border-rule flex flex-wrap gap-x-6 gap-y-2 items-center" data-testid="lesson-way">
       {row.handler ? <p>{t('handlerLine', { name: row.handler })}</p> : null}
       <p className="label">{t('wayLine', { way: summary, because: t(`because.${plan.off.because}`) })}</p>
+      {lesson.running ? (
+        <Link className="btn btn-quiet" href="/lessons" prefetch={false}>
+          {t('lessonsNow')}
+        </Link>
+      ) : null}
       {lesson.running ? (
         <button type="button" className="btn btn-quiet" aria-expanded={open} onClick={() => setOpen(!open)}>
           {t('changeWay')}
