@@ -331,6 +331,8 @@ export const wholeFamily = (draft: Draft, id: string): FamilyWithBlocks => ({
   ionicGroup: null,
   overnightApproved: false,
   minAge: null,
+  myopiaHours: null,
+  myopiaDays: null,
   markLayout: 'none',
   stabilisation: null,
   rotationMean: null,

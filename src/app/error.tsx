@@ -1,6 +1,5 @@
 'use client';
 import failed from '@/i18n/messages/en/failed.messages.json';
-import { Button } from '@/ui/Button';
 
 /** A page that could not be made: what did not happen, what is safe, what to do. Its words need nothing filled in. */
 export default function Failed({ reset }: { readonly reset: () => void }) {
@@ -8,9 +7,9 @@ export default function Failed({ reset }: { readonly reset: () => void }) {
     <main className="p-10 max-w-[560px]">
       <h1 className="power mb-3">{failed.title}</h1>
       <p className="mb-4">{failed.text}</p>
-      <Button look="act" onClick={reset}>
+      <button type="button" className="btn btn-act" onClick={reset}>
         {failed.again}
-      </Button>
+      </button>
     </main>
   );
 }

@@ -148,6 +148,7 @@ export * from './teaching/techniques';
 export * from './teaching/failedTechniques';
 export * from './teaching/misses';
 export * from './teaching/lessonClock';
+export * from './teaching/wearLabel';
 export * from './teaching/exercises';
 export * from './teaching/lessonCode';
 export * from './teaching/lessonPlan';

@@ -40,7 +40,7 @@ interface BlockRow {
 
 const familyColumns = (sql: Db) => sql`
   f.id, f.code, f.version, f.listed, f.maker, f.name, f.geometry, f.modality, f.material, f.water_percent, f.dk, f.dkt_centre, f.dkt_thickest,
-  f.modulus_mpa, f.ionic_group, f.overnight_approved, f.min_age, f.mark_layout, f.stabilisation, f.rotation_mean, f.rotation_sd,
+  f.modulus_mpa, f.ionic_group, f.overnight_approved, f.min_age, f.myopia_hours, f.myopia_days, f.mark_layout, f.stabilisation, f.rotation_mean, f.rotation_sd,
   f.settle_minutes, f.pack_size, f.pack_price_minor, f.rebate_minor, f.lead_days, f.multifocal_design, f.reusable_trial, f.starts_on,
   e.last_order_on, e.replaced_by,
   (select jsonb_build_object('mean', t.mean_deg, 'sd', t.sd_deg, 'eyes', t.eyes) from family_turn t

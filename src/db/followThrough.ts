@@ -15,7 +15,11 @@ const wentHome = (sql: Db) => sql`
  * Writes to everybody who was signed off between two moments, took lenses home, agreed, and is under no stop; each once for a day.
  * @returns how many
  */
-export async function writeFirstDays(sql: Db, practiceId: string, of: Written & { readonly day: FirstDay; readonly from: string; readonly to: string }): Promise<number> {
+export async function writeFirstDays(
+  sql: Db,
+  practiceId: string,
+  of: Written & { readonly day: FirstDay; readonly from: string; readonly to: string },
+): Promise<number> {
   const { count } = await sql`
     insert into message (id, practice_id, wearer_id, kind, data, language, way, recipient, written_at, written_by, due_at, about)
     select gen_random_uuid(), ${practiceId}, s.wearer_id, 'firstDays', jsonb_build_object('kind', 'firstDays', 'day', ${of.day}::int),

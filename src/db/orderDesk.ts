@@ -44,7 +44,6 @@ export async function listAwaitedOrders(sql: Db, practiceId: string): Promise<Aw
       select order_id, due_on from order_open where practice_id = ${practiceId} order by due_on nulls first, order_id limit ${MOST_AWAITED + 1})
     select o.id as order_id, o.number, o.kind, o.wearer_id, i.name as wearer_name, o.placed_at, p.name as supplier_name, e.states, w.due_on, l.lines
     from page w
-    -- Of the practice by name: told by the page's own column, the planner expects a single row and no longer minds what each costs.
     join lens_order o on o.practice_id = ${practiceId} and o.id = w.order_id
     join wearer_identity i on i.wearer_id = o.wearer_id
     left join supplier p on p.id = o.supplier_id
@@ -58,7 +57,10 @@ export async function listAwaitedOrders(sql: Db, practiceId: string): Promise<Aw
           coalesce((select sum(r.packs) from order_receipt r where r.practice_id = n.practice_id and r.order_line_id = n.id), 0)::int as received,
           coalesce((select jsonb_agg(jsonb_build_object('packs', h.packs, 'faults', h.faults)) from shipment_line h
             where h.practice_id = n.practice_id and h.order_line_id = n.id), '[]') as shipped
-        from order_line n left join lens s on s.id = n.lens_id left join lens_family_version f on f.id = s.family_version_id
+        from order_line n
+        -- One by one, by its key: left to itself the planner walks through all lenses of the practice for each order.
+        left join lateral (select family_version_id, sphere_d, cylinder_d, axis_deg, add_band from lens where id = n.lens_id limit 1) s on true
+        left join lateral (select name from lens_family_version where id = s.family_version_id limit 1) f on true
         where n.practice_id = o.practice_id and n.order_id = o.id) x) l on true
     order by w.due_on nulls first, o.number`;
   return rows.map(({ states, lines, ...row }) => ({

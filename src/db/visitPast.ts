@@ -54,7 +54,17 @@ export const listNewestTrials = (sql: Db, of: WearerScope) => sql<OnEyeFact[]>`
   where t.place = 1 or t.prescribed_from order by t.eye, t.put_on_at desc`;
 
 /** Kinds of what is kept of the lenses at home. */
-const SUPPLY_KINDS = ['handOver', 'wornAnswer', 'careSystem', 'lessonInstruction', 'lessonAttempt', 'lessonTopic', 'lessonWay', 'lessonTurn', 'lessonSight'] as const;
+const SUPPLY_KINDS = [
+  'handOver',
+  'wornAnswer',
+  'careSystem',
+  'lessonInstruction',
+  'lessonAttempt',
+  'lessonTopic',
+  'lessonWay',
+  'lessonTurn',
+  'lessonSight',
+] as const;
 /** The newest answers about the lenses worn that are read, both eyes together. */
 const ANSWERS = 6;
 /** The newest instructions for lessons that are read. */

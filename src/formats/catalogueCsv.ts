@@ -37,6 +37,8 @@ export function cellsOf(family: CatalogueFamily, block: LensBlock): Record<Catal
     ionic_group: spaced(family.ionicGroup),
     overnight_approved: family.overnightApproved ? 'yes' : 'no',
     min_age: shown(family.minAge),
+    myopia_hours: shown(family.myopiaHours),
+    myopia_days: shown(family.myopiaDays),
     mark_layout: family.markLayout,
     stabilisation: spaced(family.stabilisation),
     rotation_mean: shown(family.rotationMean),

@@ -50,7 +50,8 @@ export type CatalogueFaultCode =
   | 'catalogueColumns'
   | 'catalogueTwice'
   | 'catalogueAxisZero'
-  | 'catalogueHalfPair';
+  | 'catalogueHalfPair'
+  | 'catalogueHalfLabel';
 
 /** A family as read, with what its lines came to. */
 export interface ReadFamily {
@@ -78,6 +79,8 @@ const FIGURES = {
   dkt_thickest: figure(0, 1000),
   modulus_mpa: figure(0, 20),
   min_age: figure(1, 99, 1),
+  myopia_hours: figure(1, 24, 1),
+  myopia_days: figure(1, 7, 1),
   rotation_mean: figure(-45, 45),
   rotation_sd: figure(0, 45),
   settle_minutes: figure(1, 60, 1),
@@ -189,6 +192,8 @@ function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; re
   const rotationMean = optional('rotation_mean');
   const rotationSd = optional('rotation_sd');
   if ((rotationMean === null) !== (rotationSd === null)) noted('stop', 'catalogueHalfPair', {});
+  const [myopiaHours, myopiaDays] = [optional('myopia_hours'), optional('myopia_days')];
+  if ((myopiaHours === null) !== (myopiaDays === null)) noted('stop', 'catalogueHalfLabel', {});
   const price = read.number('pack_price', FIGURES.pack_price, true);
   if (price === 0) noted('stop', 'cataloguePrice', {});
   const toric = geometry === 'toric' || geometry === 'toricMultifocal';
@@ -209,6 +214,8 @@ function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; re
     ionicGroup: read.text('ionic_group', 20, false),
     overnightApproved: read.flag('overnight_approved'),
     minAge: optional('min_age'),
+    myopiaHours,
+    myopiaDays,
     markLayout,
     stabilisation: toric ? read.choice('stabilisation', STABILISATIONS, false) : null,
     rotationMean,

@@ -17,6 +17,8 @@ export const FAMILY_COLUMNS = [
   'ionic_group',
   'overnight_approved',
   'min_age',
+  'myopia_hours',
+  'myopia_days',
   'mark_layout',
   'stabilisation',
   'rotation_mean',

@@ -41,7 +41,9 @@ describe('a lesson’s lock', () => {
     await say(of);
     expect(await of.does('signOffLesson', {})).toMatchObject({ error: { rule: 'lessonLocked', data: { missing: 6 } } });
     expect(await of.does('signOffLesson', { overrideNote: 'all will be well' })).toMatchObject({ error: { rule: 'lessonLocked' } });
-    expect(await of.does('signOffLesson', { overrideNote: 'nurse; wore them for years', unbookedReason: 'books at the desk' }, world.asha)).toMatchObject({ ok: true });
+    expect(await of.does('signOffLesson', { overrideNote: 'nurse; wore them for years', unbookedReason: 'books at the desk' }, world.asha)).toMatchObject({
+      ok: true,
+    });
     const [row] = await world.db.owner<{ overridden: string[]; overrideNote: string }[]>`
       select overridden, override_note as "overrideNote" from lesson_sign_off where lesson_id = ${of.lessonId}`;
     expect(row?.overrideNote).toBe('nurse; wore them for years');
@@ -179,7 +181,13 @@ describe('what lessons say', () => {
     const of = await begun();
     await of.tries('off', { worked: false, miss: 'tooDry' });
     const wrong = (await world.record(of.visitId)).attempts.at(-1);
-    await world.must('correct', { ...(await at(of.visitId)), kind: 'lessonAttempt', factId: wrong?.current?.id ?? '', reason: 'pressed by mistake', value: null });
+    await world.must('correct', {
+      ...(await at(of.visitId)),
+      kind: 'lessonAttempt',
+      factId: wrong?.current?.id ?? '',
+      reason: 'pressed by mistake',
+      value: null,
+    });
     await of.tries('off', { worked: false, miss: 'notOnWhite' });
     world.move(20 * 60);
     await moves(of);
@@ -201,7 +209,8 @@ describe('what a prescriber says of a lesson', () => {
     await world.must('putOnTrials', { ...(await at(visitId)), right: await spec(world, 'turnstone-30', -2, 0, 180, 8.4, 14.2), left: null });
     const start = async (handler: string, caller = world.callers.technician) => world.do('startLesson', { ...(await at(visitId)), handler }, caller);
     expect(await start('Ada Quillby')).toMatchObject({ error: { rule: 'helperNotAgreed' } });
-    const agree = async (input: object, caller = world.asha) => world.do('instructLesson', { ...(await at(visitId)), what: 'helper', text: 'Ada  Quillby', why: 'tremor', ...input }, caller);
+    const agree = async (input: object, caller = world.asha) =>
+      world.do('instructLesson', { ...(await at(visitId)), what: 'helper', text: 'Ada  Quillby', why: 'tremor', ...input }, caller);
     expect(await agree({}, world.callers.technician)).toMatchObject({ error: { kind: 'forbidden' } });
     expect(await agree({ why: null })).toMatchObject({ error: { fields: [{ path: ['why'], code: 'helperWhyRequired' }] } });
     expect(await agree({ text: ' ' })).toMatchObject({ error: { kind: 'invalid' } });
@@ -223,7 +232,9 @@ describe('lessons that go on', () => {
   it('stand side by side, oldest first, until they are stopped, signed off or their visit is closed', async () => {
     const names = async () => {
       const read = await world.do('readLessonsNow', {}, world.callers.technician);
-      return read.ok ? (read.value as unknown as { lessons: { lessonId: string; next: { right: string }; minutes: number; missed: string | null }[] }).lessons : [];
+      return read.ok
+        ? (read.value as unknown as { lessons: { lessonId: string; next: { right: string }; minutes: number; missed: string | null }[] }).lessons
+        : [];
     };
     const before = (await names()).length;
     const first = await begun();

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { contrast } from '../support/contrast';
 import { INK, SKIN_TONES, TONES, type DrawingWords, type KitOptions } from '../../src/ui/drawing/ink';
-import { drawScene, SCENE_NAMES, type SceneName, type SceneOptions } from '../../src/ui/drawing/scene';
+import type { SceneOptions } from '../../src/ui/drawing/drawn';
+import { drawScene, SCENE_NAMES, type SceneName } from '../../src/ui/drawing/scene';
 
 const words: DrawingWords = { right: 'R', left: 'L', soap: 'soap', basket: 'basket', disc: 'disc', call: ['call', 'now'] };
 const draw = (name: SceneName, options: Partial<SceneOptions> = {}): string => drawScene(name, { words, prefix: 'a-', describes: 'x', ...options });

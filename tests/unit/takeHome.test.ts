@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { homePage, homeParts } from '../takeHomeSample';
-import { careTopicsFor, DEFAULT_SETTINGS } from '@/core';
+import { careTopicsFor, DEFAULT_SETTINGS, labelMissed } from '@/core';
 import { addDays, daysBetween } from '@/core/calendar/dates';
 import { careDates } from '@/core/care/clocks';
 import { buildUp } from '@/core/takeHome/buildUp';
@@ -103,7 +103,9 @@ describe('what stands on it', () => {
     expect(homePage({ topics: parts.topics.map((c) => ({ ...c, current: null })), lessons: open }).saidBack).toEqual([]);
     // Years on, the sign-off stands for what was said back then, but for what a prescriber let pass.
     expect(homePage({ topics: [] }).notSaidBack).toEqual([]);
-    expect(homePage({ topics: [], lessons: parts.lessons.map((l) => ({ ...l, overridden: ['topic noWater', 'sight right'] })) }).notSaidBack).toEqual(['noWater']);
+    expect(homePage({ topics: [], lessons: parts.lessons.map((l) => ({ ...l, overridden: ['topic noWater', 'sight right'] })) }).notSaidBack).toEqual([
+      'noWater',
+    ]);
   });
   it('nights and nails have lines of their own', () => {
     const nights = homePage({ wear: 'overnight', answers: [{ question: 'hygieneHands', value: 'longNails' }] });
@@ -113,11 +115,34 @@ describe('what stands on it', () => {
   });
 });
 
+describe('a child’s myopia lenses', () => {
+  const lens = parts.lenses['right'];
+  const labelled = { right: { ...lens, myopiaHours: 12, myopiaDays: 6 }, left: parts.lenses['left'] } as typeof parts.lenses;
+  it('are worn as their label says, built up to it, and it is said back', () => {
+    const page = homePage({ lenses: labelled });
+    expect(page.label).toEqual({ hours: 12, days: 6 });
+    expect(page.hours.at(-1)?.hours).toBe(12);
+    expect([...page.saidBack, ...page.notSaidBack]).toContain('labelHours');
+    expect(homePage().label).toBeNull();
+  });
+  it('fewer hours or days than the label miss it; unknown ones do not', () => {
+    const label = { hours: 10, days: 6 };
+    expect(labelMissed(label, 10, 6)).toBe(false);
+    expect(labelMissed(label, 9, 7)).toBe(true);
+    expect(labelMissed(label, 12, 5)).toBe(true);
+    expect(labelMissed(label, null, null)).toBe(false);
+  });
+});
+
 describe('lines and topics', () => {
   it('every topic has a line or a step, and every line its topic', () => {
     const lined = new Set<string>(HOME_LINES.map((l) => l.topic));
-    const stepped = ['rubAndRinse', 'freshSolution', 'ownCaseFullHours', 'replaceOnTime'];
-    const all = new Set([...careTopicsFor({ singleUse: false, system: 'peroxide', longNails: true }), ...careTopicsFor({ singleUse: true, overnight: true })]);
+    // Evening and morning, and the hours.
+    const stepped = ['labelHours', 'rubAndRinse', 'freshSolution', 'ownCaseFullHours', 'replaceOnTime'];
+    const all = new Set([
+      ...careTopicsFor({ singleUse: false, system: 'peroxide', longNails: true, labelled: true }),
+      ...careTopicsFor({ singleUse: true, overnight: true }),
+    ]);
     for (const topic of all) expect(lined.has(topic) || stepped.includes(topic), topic).toBe(true);
     for (const { topic } of HOME_LINES) expect(all.has(topic), topic).toBe(true);
   });

@@ -76,7 +76,13 @@ describe('every list the screens walk has its words', () => {
             for (const page of pages) shown.add(page);
           }
     // Those at the lamp and of the exercise, and what is shown only where something went wrong, have places of their own.
-    expect(SCENE_NAMES.filter((name) => !shown.has(name)).sort()).toEqual(['foldedBetween', 'markOfLens', 'placeForSomebody', 'rollFingerAway', 'takeOffForSomebody']);
+    expect(SCENE_NAMES.filter((name) => !shown.has(name)).sort()).toEqual([
+      'foldedBetween',
+      'markOfLens',
+      'placeForSomebody',
+      'rollFingerAway',
+      'takeOffForSomebody',
+    ]);
   });
   it('every case of the exercise: what happened, each choice, and why', () => {
     const cases = [

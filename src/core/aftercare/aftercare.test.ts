@@ -129,6 +129,7 @@ describe('trouble, cause, next step (common practice)', () => {
     ['reduced vision, wrong lens', { overPattern: 'surprise' }, ['wrongLens', 'checkLens', 'right']],
     ['reduced vision, rotation', { lensKind: 'toric', turn: 'unsteady' }, ['turnCosts', 'readTurn', 'right']],
     ['lens awareness in one eye: look at this lens', { trouble: ['awareness'], onlyThisEye: 'yes' }, ['oneEyeFeels', 'checkLens', 'right']],
+    ['a child’s lens worn less than its label says', { label: 'missed' }, ['labelMissed', 'moreHours', 'right']],
     ['a stretched two-weekly: prescribe what is kept', { modality: 'twoWeekly', overdueDays: 16 }, ['stretched', 'prescribeAsWorn', 'right']],
   ] as const)('%s', (_name, right, first) => {
     expect(of(right)).toContainEqual([...first]);
@@ -136,6 +137,7 @@ describe('trouble, cause, next step (common practice)', () => {
   it('overwear: long hours with vessels; hours alone are none', () => {
     expect(of({ vessels: 1.5 }, {}, { hoursPerDay: 15 })).toContainEqual(['overwear', 'fewerHours', 'right']);
     expect(of({}, {}, { hoursPerDay: 15 })).toEqual([]);
+    expect(of({ label: 'met' })).toEqual([]);
   });
   it('a happy wearer in clean, steady lenses points to nothing', () => {
     const fine = {

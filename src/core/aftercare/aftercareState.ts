@@ -4,6 +4,7 @@ import { toPowerVector } from '../optics/powerVector';
 import { bestThroughLens } from '../fit/overDoubts';
 import type { EyeState } from '../fit/eyeState';
 import type { FactChain } from '../record/chains';
+import { labelMissed, labelOfLens } from '../teaching/wearLabel';
 import type { LensRow } from '../record/lens';
 import type { AftercareAnswerFact } from '../record/visitFacts';
 import type { PairEffect } from '../care/carePair';
@@ -14,7 +15,7 @@ import { pointsTo, type Pointed } from './rules';
 
 /** What is known of the lens that an eye wears, and how it is worn. */
 export interface WornAtAftercare {
-  readonly lens: Pick<LensRow, 'modality' | 'geometry'>;
+  readonly lens: Pick<LensRow, 'modality' | 'geometry' | 'myopiaHours' | 'myopiaDays'>;
   /** How its material and the solution named go together; null where nothing is known. */
   readonly pair: PairEffect | null;
   readonly kept: KeptBySupply | null;
@@ -80,6 +81,18 @@ function lossLines({ acuities }: EyeState): number | undefined {
 const troublesOf = (of: AftercareOf, eye: Eye): AftercareSaid | null => aftercareSaid(of.answers, 'trouble', eye, of.visitId);
 const isTroubled = (said: AftercareSaid | null): boolean => said !== null && !said.includes('none');
 
+/** Are lenses that slow a child's myopia worn as their label says? Undefined where they have none, or nothing was said of hours and days. */
+function labelWord(of: AftercareOf, worn: WornAtAftercare | null): 'met' | 'missed' | undefined {
+  const label = labelOfLens(worn?.lens);
+  const number = (question: 'hoursPerDay' | 'daysPerWeek'): number | null => {
+    const value = of.health.answers[question]?.value;
+    return typeof value === 'number' ? value : null;
+  };
+  const [hours, days] = [number('hoursPerDay'), number('daysPerWeek')];
+  if (label === null || (hours === null && days === null)) return undefined;
+  return labelMissed(label, hours, days) ? 'missed' : 'met';
+}
+
 function eyeFacts(of: AftercareOf, eye: Eye): EyeFacts {
   const state = of.eyes[eye];
   const worn = of.worn[eye];
@@ -105,6 +118,7 @@ function eyeFacts(of: AftercareOf, eye: Eye): EyeFacts {
     pair: worn?.pair === 'irritates' || worn?.pair === 'avoid' ? worn.pair : undefined,
     modality: worn?.lens.modality,
     lensKind: worn?.lens.geometry,
+    label: labelWord(of, worn),
     overdueDays: worn ? overdueDays(of, worn) : undefined,
     overnight: worn ? (of.overnight ? 'prescribed' : 'notPrescribed') : undefined,
   };

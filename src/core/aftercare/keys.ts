@@ -26,6 +26,7 @@ export const AFTERCARE_EYE_KEYS = {
   pair: words('unknown', 'irritates', 'avoid'),
   modality: words('daily', 'twoWeekly', 'monthly'),
   lensKind: words('sphere', 'toric', 'multifocal', 'toricMultifocal'),
+  label: words('met', 'missed'),
   overdueDays: { min: 0, max: 365, step: 1 },
   overnight: words('notPrescribed', 'prescribed'),
 } as const satisfies Readonly<Record<string, KeyRange>>;

@@ -33,6 +33,9 @@ export interface CatalogueFamily {
   readonly ionicGroup: string | null;
   readonly overnightApproved: boolean;
   readonly minAge: number | null;
+  /** Of lenses that slow a child's myopia, by their label: at least so many hours a day, so many days a week; null for any other. */
+  readonly myopiaHours: number | null;
+  readonly myopiaDays: number | null;
   readonly markLayout: MarkLayout;
   readonly stabilisation: Stabilisation | null;
   readonly rotationMean: number | null;

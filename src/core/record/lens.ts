@@ -20,4 +20,7 @@ export interface LensRow extends LensSpec {
   readonly markLayout: MarkLayout;
   readonly settleMinutes: number;
   readonly listed: boolean;
+  /** By the label of lenses that slow a child's myopia; null or absent for any other. */
+  readonly myopiaHours?: number | null;
+  readonly myopiaDays?: number | null;
 }

@@ -2,6 +2,7 @@ import type { Findings } from '../advice/signs';
 import { carePrescribed } from '../care/inUse';
 import type { CareSystem } from '../care/careSystem';
 import type { PracticeSettings } from '../practiceSettings';
+import type { WearLabel } from '../teaching/wearLabel';
 import { EYES, type Eye } from '../units';
 import type { HealthFile } from './healthFile';
 import type { LessonFile } from './lessonState';
@@ -16,6 +17,8 @@ export interface LessonParts {
   readonly findings: Readonly<Record<Eye, Findings>>;
   readonly careProducts: readonly { readonly productId: string; readonly system: CareSystem }[];
   readonly settings: PracticeSettings;
+  /** What the lenses' label says of wearing them; null: nothing. */
+  readonly label: WearLabel | null;
 }
 
 /** How lenses are worn, as decided last in the visit; null while nothing is. */
@@ -24,7 +27,7 @@ export const wearDecided = ({ visitId, health }: Pick<LessonParts, 'visitId' | '
 
 /** Puts a lesson's file together. */
 export function lessonFile(parts: LessonParts): LessonFile {
-  const { supply, health, findings, careProducts, settings } = parts;
+  const { supply, health, findings, careProducts, settings, label } = parts;
   const prescribed = carePrescribed(supply.careSystems);
   const apertures = EYES.flatMap((eye) => {
     const value = findings[eye].lidAperture;
@@ -40,6 +43,7 @@ export function lessonFile(parts: LessonParts): LessonFile {
     // A lesson on another day teaches the nights that were decided before it.
     wear: wearDecided(parts) ?? health.wearBefore,
     answers: health.answers,
+    labelled: label !== null,
     system: careProducts.find((p) => p.productId === prescribed?.productId)?.system ?? null,
     apertureMm: apertures.length === 0 ? null : Math.max(...apertures),
     settings,

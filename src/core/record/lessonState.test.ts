@@ -53,6 +53,7 @@ const file = (lessons: LessonRow[], attempts: AttemptFact[], more: Partial<Lesso
   lessons,
   attempts: chains(attempts),
   topics: [],
+  labelled: false,
   lessonWays: [],
   lessonTurns: [],
   lessonSights: [],

@@ -27,6 +27,8 @@ export interface LessonFile {
   /** How lenses are worn, as decided last in this visit; null while nothing is. */
   readonly wear: 'day' | 'overnight' | null;
   readonly answers: readonly Pick<RecordedAnswer, 'question' | 'value'>[];
+  /** The lenses' label says how long they are worn. */
+  readonly labelled: boolean;
   /** The care system prescribed last; null while none is. */
   readonly system: CareSystem | null;
   /** The wider palpebral aperture of both eyes, mm; null where it was not measured. */
@@ -95,7 +97,7 @@ export function lessonState<Lesson extends LessonRow>(
   const said = standing(file.topics, open);
   const { overnight, longNails } = lessonProgress(file.wear, file.answers);
   const { singleUse, eyes } = lesson;
-  const mandatory = lesson.onlyTopics ?? careTopicsFor({ singleUse, overnight, longNails, system: file.system });
+  const mandatory = lesson.onlyTopics ?? careTopicsFor({ singleUse, overnight, longNails, labelled: file.labelled, system: file.system });
   const again = topicsAgain(mandatory);
   const saidAgain = again.filter((topic) => said.some((t) => t.atEnd && t.lessonId === lesson.id && t.topic === topic));
   const ownAttempts = standing(file.attempts, own);

@@ -20,7 +20,14 @@ export type MessageData =
   | { readonly kind: 'parcelAsked'; readonly order: number }
   | { readonly kind: 'lotRecalled'; readonly lot: string }
   | { readonly kind: 'firstDays'; readonly day: FirstDay };
-export const MESSAGE_KINDS = ['reorderDue', 'boxesHere', 'appointment', 'parcelAsked', 'lotRecalled', 'firstDays'] as const satisfies readonly MessageData['kind'][];
+export const MESSAGE_KINDS = [
+  'reorderDue',
+  'boxesHere',
+  'appointment',
+  'parcelAsked',
+  'lotRecalled',
+  'firstDays',
+] as const satisfies readonly MessageData['kind'][];
 export type MessageKind = (typeof MESSAGE_KINDS)[number];
 
 /** A message that waits for somebody to send it. */

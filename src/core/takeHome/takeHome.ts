@@ -13,6 +13,7 @@ import type { CareSystemFact, HandOverFact, LessonInstructionFact, TopicFact } f
 import { lastWearDay } from '../supply/runOut';
 import { careTopicsFor, type CareTopic } from '../teaching/careTopics';
 import { lessonProgress } from '../teaching/lessonProgress';
+import { labelOfLens, type WearLabel } from '../teaching/wearLabel';
 import { EYES, type Eye, type IsoDate, type IsoInstant } from '../units';
 import { buildUp, type BuildUpDay } from './buildUp';
 import { careChanges, homeProduct, homeSteps, type HomeChange, type HomeProduct, type HomeStep } from './homeCare';
@@ -42,6 +43,8 @@ export interface TakeHomePage {
   /** Null: single-use lenses, no solution. */
   readonly product: HomeProduct | null;
   readonly steps: readonly HomeStep[];
+  /** By the label of lenses that slow a child's myopia; null for any other. */
+  readonly label: WearLabel | null;
   /** Days on which the hours are built up; none for somebody who wears lenses already. */
   readonly hours: readonly BuildUpDay[];
   readonly changes: readonly HomeChange[];
@@ -150,10 +153,10 @@ function lensChanges(hand: Readonly<Record<Eye, HandOverFact | null>>, lenses: T
 }
 
 /** Topics that a lesson's sign-off stands for: all that it asked, but for what a prescriber let pass. */
-function signedTopics(lesson: LessonRow, longNails: boolean, products: readonly CareProduct[]): readonly string[] {
+function signedTopics(lesson: LessonRow, of: { readonly longNails: boolean; readonly labelled: boolean }, products: readonly CareProduct[]): readonly string[] {
   if (lesson.signedAt === null) return [];
   const system = products.find((p) => p.productId === lesson.productId)?.system ?? null;
-  const asked = lesson.onlyTopics ?? careTopicsFor({ singleUse: lesson.singleUse, overnight: lesson.overnight ?? false, longNails, system });
+  const asked = lesson.onlyTopics ?? careTopicsFor({ singleUse: lesson.singleUse, overnight: lesson.overnight ?? false, ...of, system });
   return asked.filter((topic) => !(lesson.overridden ?? []).includes(`topic ${topic}`));
 }
 
@@ -188,8 +191,12 @@ export function takeHomePage(
       .toSorted()
       .at(-1) ?? '';
   const { overnight, longNails } = lessonProgress(parts.wear, parts.answers);
-  const topics = careTopicsFor({ singleUse, overnight, longNails, system: product?.system ?? null });
-  const said = new Set([...parts.topics.flatMap((c) => (c.current ? [c.current.topic] : [])), ...parts.lessons.flatMap((l) => signedTopics(l, longNails, parts.careProducts))]);
+  const label = EYES.flatMap((eye) => labelOfLens(parts.lenses[hand[eye]?.lensId ?? '']) ?? [])[0] ?? null;
+  const topics = careTopicsFor({ singleUse, overnight, longNails, labelled: label !== null, system: product?.system ?? null });
+  const said = new Set([
+    ...parts.topics.flatMap((c) => (c.current ? [c.current.topic] : [])),
+    ...parts.lessons.flatMap((l) => signedTopics(l, { longNails, labelled: label !== null }, parts.careProducts)),
+  ]);
   const signed = parts.lessons.findLast((l) => l.signedAt !== null);
   const firstLesson = parts.lessons.filter((l) => l.signedAt !== null && l.eyes.length > 0);
   // Hours are built up by whoever was taught to handle lenses for the first time, here.
@@ -204,7 +211,9 @@ export function takeHomePage(
       emergencyTelephone: number,
       ...{ handedOn, lenses, overnight, product },
       steps: homeSteps(product),
-      hours: begins ? buildUp(opened, parts.settings.buildUpTo) : [],
+      label,
+      // A label that asks for more is built up to.
+      hours: begins ? buildUp(opened, Math.max(parts.settings.buildUpTo, label?.hours ?? 0)) : [],
       changes: [
         ...lensChanges(hand, lenses),
         ...(product ? careChanges(product, begunHere(parts) ? handedOn : null, parts.settings.caseMonths === 'one' ? 1 : 3) : []),

@@ -19,6 +19,7 @@ export const CARE_TOPICS = [
   'moveAndFind',
   'rollOff',
   'replaceOnTime',
+  'labelHours',
   'glassesAlways',
   'dangerSigns',
 ] as const;
@@ -31,6 +32,8 @@ export interface TaughtFor {
   readonly overnight?: boolean;
   /** Long nails: the lens is rolled off with the side of the finger. */
   readonly longNails?: boolean;
+  /** Lenses that slow a child's myopia: worn as their label says. */
+  readonly labelled?: boolean;
   /** The care system prescribed; absent while none is. */
   readonly system?: CareSystem | null;
 }
@@ -42,6 +45,7 @@ const ONLY_FOR: Readonly<Partial<Record<CareTopic, (of: TaughtFor) => boolean>>>
   neverSleep: (of) => of.overnight !== true,
   overnightRules: (of) => of.overnight === true,
   rollOff: (of) => of.longNails === true,
+  labelHours: (of) => of.labelled === true,
 };
 
 /**

@@ -108,7 +108,7 @@ describe('which topics', () => {
     expect(careTopicsFor({ singleUse: true })).toEqual(expect.arrayContaining(['dangerSigns', 'noWater', 'stuckLens', 'droppedLens']));
   });
   it('every topic is somebody’s', () => {
-    const everybody = [true, false].flatMap((b) => careTopicsFor({ singleUse: false, overnight: b, longNails: b, system: 'peroxide' }));
+    const everybody = [true, false].flatMap((b) => careTopicsFor({ singleUse: false, overnight: b, longNails: b, labelled: b, system: 'peroxide' }));
     expect(new Set(everybody)).toEqual(new Set(CARE_TOPICS));
   });
   it('a peroxide has its own case and hours; only where lenses are kept', () => {

@@ -27,7 +27,12 @@ function LessonFiguresBody({ data }: { readonly data: Data }) {
         <Link className="btn btn-plain" href="/figures" prefetch={false}>
           {t('allFigures')}
         </Link>
-        <Table title={t('minutes')} line={t('minutesLine')} none={t('none')} heads={[t('signOffs'), t('firstDay'), t('quarter'), t('half'), t('threeQuarters')]}>
+        <Table
+          title={t('minutes')}
+          line={t('minutesLine')}
+          none={t('none')}
+          heads={[t('signOffs'), t('firstDay'), t('quarter'), t('half'), t('threeQuarters')]}
+        >
           {minutes.lessons === 0
             ? []
             : [

@@ -65,7 +65,17 @@ function LessonsNow({ first }: { readonly first: readonly LessonNow[] }) {
   );
 }
 
-function Card({ lesson, place, busy, onWorked }: { readonly lesson: LessonNow; readonly place: number; readonly busy: boolean; readonly onWorked: (eye: Eye) => void }) {
+function Card({
+  lesson,
+  place,
+  busy,
+  onWorked,
+}: {
+  readonly lesson: LessonNow;
+  readonly place: number;
+  readonly busy: boolean;
+  readonly onWorked: (eye: Eye) => void;
+}) {
   const t = useTranslations('lessonsNow');
   const eyes = useEyeWords();
   const router = useRouter();

@@ -16,6 +16,12 @@ export function FamilyFacts({ shown }: { readonly shown: FamilyPage['versions'][
     ['dk', shown.dk ?? unknown],
     ['modulus_mpa', shown.modulusMpa ?? unknown],
     ['min_age', shown.minAge ?? ofFamily('labelNone')],
+    ...(shown.myopiaHours === null
+      ? []
+      : ([
+          ['myopia_hours', shown.myopiaHours],
+          ['myopia_days', shown.myopiaDays ?? unknown],
+        ] as const)),
     ['pack_size', ofFamily('pack', { size: shown.packSize, price: formatMoney(shown.packPriceMinor, currency) })],
     ['rebate', formatMoney(shown.rebateMinor, currency)],
     ['lead_days', ofFamily('daysCount', { count: shown.leadDays })],

@@ -32,13 +32,7 @@ export function PhonePage({
       <a className="home-press home-call" href={`tel:${page.emergencyTelephone.replaceAll(/[^+\d]/g, '')}`}>
         {t('phone.call', { number: words.ltr(page.emergencyTelephone) })}
       </a>
-      <HomeSheet
-        page={page}
-        language={language}
-        number={number}
-        checked={checked}
-        clocks={<Clocks page={page} words={words} visitId={visitId} />}
-      />
+      <HomeSheet page={page} language={language} number={number} checked={checked} clocks={<Clocks page={page} words={words} visitId={visitId} />} />
       <div className="home-presses">
         <a className="home-press home-press-plain" href="/api/home/ics" download>
           {t('phone.calendar')}

@@ -2,7 +2,9 @@
 import '@fontsource/noto-sans-arabic/arabic-400.css';
 import '@fontsource/noto-sans-arabic/arabic-700.css';
 import '../common/takeHome/sheet.css';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
+import { lazy, Suspense } from 'react';
 import { useTranslations } from 'use-intl';
 import { may } from '@/core';
 import { formatDay, formatMoment, formatRecord } from '@/i18n/format';
@@ -14,12 +16,14 @@ import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
 import { Segment } from '@/ui/Segment';
 import { Stated } from '@/ui/marks';
-import { HomeSheet } from '../common/takeHome/HomeSheet';
 import { HOME_LANGUAGE_NAMES, HOME_LANGUAGES, homeLanguage } from '../common/takeHome/words';
 import { useRefusalWords } from '../common/words';
-import { CheckLanguage } from './CheckLanguage';
-import { LinkPanel } from './LinkPanel';
 import { useHomeDesk, type Desk } from './useHomeDesk';
+
+// Drawings and the words of three languages come after the buttons; what is opened now and then brings its own script.
+const HomeSheet = dynamic(() => import('../common/takeHome/HomeSheet').then((m) => m.HomeSheet), { ssr: false });
+const CheckLanguage = lazy(() => import('./CheckLanguage').then((m) => ({ default: m.CheckLanguage })));
+const LinkPanel = lazy(() => import('./LinkPanel').then((m) => ({ default: m.LinkPanel })));
 
 /** The page to take home: seen as it will be, and given on paper, as a file or on the wearer's telephone. */
 function TakeHomeDesk({ first }: { readonly first: HomeDesk }) {
@@ -56,7 +60,11 @@ function TakeHomeDesk({ first }: { readonly first: HomeDesk }) {
           <HomeSheet page={page} language={language} number={at.number} checked={at.checked} />
         </div>
       ) : null}
-      {at.link ? <LinkPanel link={at.link} until={desk.links.at(-1)?.expiresAt ?? ''} onClose={at.closeLink} /> : null}
+      {at.link ? (
+        <Suspense fallback={null}>
+          <LinkPanel link={at.link} until={desk.links.at(-1)?.expiresAt ?? ''} onClose={at.closeLink} />
+        </Suspense>
+      ) : null}
     </main>
   );
 }
@@ -105,7 +113,11 @@ function Ways({ at, letters }: { readonly at: Desk; readonly letters: string }) 
       ) : (
         <>
           <Stated state="watch">{t('unchecked', { language: name })}</Stated>
-          {may(roles, 'settings') ? <CheckLanguage key={language} at={at} name={name} /> : null}
+          {may(roles, 'settings') ? (
+            <Suspense fallback={null}>
+              <CheckLanguage key={language} at={at} name={name} />
+            </Suspense>
+          ) : null}
         </>
       )}
       {untold > 0 ? <Stated state="watch">{t('notSaid', { count: untold })}</Stated> : null}

@@ -1,16 +1,27 @@
 import { useEffect, useState } from 'react';
-import { z } from 'zod';
-import type { HomeChange, IsoDate } from '@/core';
+import { isIsoDate, type HomeChange, type IsoDate } from '@/core';
 
 /** What a wearer noted on their own telephone: it is kept there and nowhere else. */
-const notedShape = z.object({ soakAt: z.string().nullable(), opened: z.record(z.string(), z.string()) });
-type Noted = z.output<typeof notedShape>;
+interface Noted {
+  readonly soakAt: string | null;
+  readonly opened: Readonly<Record<string, string>>;
+}
 const NOTHING: Noted = { soakAt: null, opened: {} };
+
+/** What was kept, as far as it is what was written: anybody may have changed it. */
+function asNoted(kept: unknown): Noted {
+  if (typeof kept !== 'object' || kept === null) return NOTHING;
+  const { soakAt, opened } = kept as { readonly soakAt?: unknown; readonly opened?: unknown };
+  const days = typeof opened === 'object' && opened !== null ? Object.entries(opened).filter(([, day]) => isIsoDate(String(day))) : [];
+  return {
+    soakAt: typeof soakAt === 'string' && Number.isFinite(Date.parse(soakAt)) ? soakAt : null,
+    opened: Object.fromEntries(days.map(([what, day]) => [what, String(day)])),
+  };
+}
 
 function readNoted(key: string): Noted {
   try {
-    const read = notedShape.safeParse(JSON.parse(localStorage.getItem(key) ?? 'null'));
-    return read.success ? read.data : NOTHING;
+    return asNoted(JSON.parse(localStorage.getItem(key) ?? 'null'));
   } catch {
     return NOTHING;
   }

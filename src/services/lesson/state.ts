@@ -1,8 +1,9 @@
 import 'server-only';
-import { lessonFile, lessonState, type LessonState, type VisitRow } from '../../core';
+import { labelOf, lessonFile, lessonState, type LessonState, type VisitRow } from '../../core';
 import { listCareProducts } from '../../db/careProduct';
 import { notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import type { Context } from '../define';
+import { namedLenses } from '../visit/lenses';
 import { readingOf } from '../visit/reading';
 
 /** A lesson that is not signed off, as it stands. */
@@ -12,7 +13,12 @@ export async function lessonOf(context: Context, visit: VisitRow, lessonId: stri
   const lesson = supply.lessons.find((l) => l.id === lessonId);
   if (!lesson) return notFound('lesson');
   if (lesson.signOffId !== null) return ruleBroken('lessonSignedOff');
+  const { onEye } = await reading.facts();
+  const { prescriptions } = supply;
+  const ids = [...onEye.flatMap((c) => c.current?.lensId ?? []), ...prescriptions.flatMap((p) => p.eyes.flatMap((e) => e.lensId ?? []))];
+  const { lenses } = await namedLenses(context, ids);
   const file = lessonFile({
+    label: labelOf({ onEye, prescriptions, lenses }),
     visitId: visit.id,
     supply,
     health: await reading.health(),

@@ -1,10 +1,10 @@
-import { f, makeKit, type KitOptions } from './ink';
+import { drawn, type SceneOptions } from './drawn';
 import * as care from './scenes/care';
 import * as hands from './scenes/hands';
 import * as lamp from './scenes/lamp';
 import * as off from './scenes/off';
 import * as on from './scenes/on';
-import { SCENE_HEIGHT, SCENE_WIDTH, type Scene, type SceneDetail } from './scenes/poses';
+import type { Scene } from './scenes/poses';
 import * as trouble from './scenes/trouble';
 import * as wayOut from './scenes/wayOut';
 
@@ -13,31 +13,8 @@ const SCENES = { ...hands, ...wayOut, ...on, ...off, ...care, ...trouble, ...lam
 export type SceneName = keyof typeof SCENES;
 export const SCENE_NAMES = Object.keys(SCENES) as readonly SceneName[];
 
-/** The part of a scene that is shown: x, y, width, height in its 320 × 200. */
-export type Crop = readonly [number, number, number, number];
-export const WHOLE_SCENE: Crop = [0, 0, SCENE_WIDTH, SCENE_HEIGHT];
-
-export interface SceneOptions extends KitOptions {
-  readonly detail?: SceneDetail;
-  readonly crop?: Crop;
-  /** What it shows, for whoever cannot see it. */
-  readonly describes: string;
-}
-
-const attribute = (words: string): string => words.replaceAll('&', '&amp;').replaceAll('"', '&quot;').replaceAll('<', '&lt;');
-
 /**
- * A scene as a picture by itself.
+ * A scene as a picture by itself, by its name. Whoever shows a few that are known beforehand takes them to `drawn` and leaves the others.
  * @returns SVG; the same for the same options, on the server and in the browser
  */
-export function drawScene(name: SceneName, options: SceneOptions): string {
-  const k = makeKit(options);
-  const [x, y, width, height] = options.crop ?? WHOLE_SCENE;
-  const clip = k.name();
-  return (
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${width} ${height}" role="img" aria-label="${attribute(options.describes)}" class="scene">` +
-    `<defs><clipPath id="${clip}"><rect x="${x}" y="${y}" width="${width}" height="${height}"/></clipPath></defs><rect x="${x}" y="${y}" width="${width}" height="${height}" fill="#FCF9F2"/>` +
-    `<g clip-path="url(#${clip})">${SCENES[name](k, options.detail ?? {})}</g>` +
-    `<rect x="${f(x + 0.7)}" y="${f(y + 0.7)}" width="${f(width - 1.4)}" height="${f(height - 1.4)}" fill="none" stroke="#84765F" stroke-width="1.4"/></svg>`
-  );
-}
+export const drawScene = (name: SceneName, options: SceneOptions): string => drawn(SCENES[name], options);

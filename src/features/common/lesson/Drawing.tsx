@@ -2,7 +2,8 @@
 import { useId, useMemo } from 'react';
 import { useTranslations } from 'use-intl';
 import type { Eye } from '@/core';
-import { drawScene, type Crop, type SceneName } from '@/ui/drawing/scene';
+import type { Crop } from '@/ui/drawing/drawn';
+import { drawScene, type SceneName } from '@/ui/drawing/scene';
 import { SKIN_TONES, type KitOptions } from '@/ui/drawing/ink';
 import type { SceneDetail } from '@/ui/drawing/scenes/poses';
 

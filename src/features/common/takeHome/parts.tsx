@@ -1,5 +1,7 @@
 import { DANGER_SIGNS, EYES, formatRefraction, type Eye, type HomeLens, type HomeStep, type TakeHomePage } from '@/core';
-import { drawScene, type SceneName } from '@/ui/drawing/scene';
+import { drawn } from '@/ui/drawing/drawn';
+import * as care from '@/ui/drawing/scenes/care';
+import type { Scene } from '@/ui/drawing/scenes/poses';
 import { SKIN_TONES } from '@/ui/drawing/ink';
 import { Octagon, Tick } from './marks';
 import type { HomeWords } from './words';
@@ -99,16 +101,16 @@ export function DangerBrief({ page, words }: PartProps) {
   );
 }
 
-const SCENES: Readonly<Record<HomeStep, SceneName>> = {
-  rub: 'rubLens',
-  rinse: 'rinseLens',
-  soak: 'soakLenses',
-  empty: 'emptyCase',
-  dry: 'dryCase',
-  peroxide: 'peroxideSoak',
-  peroxideEye: 'peroxideBurns',
-  emptyOwn: 'ownCaseDry',
-  bin: 'intoTheBin',
+const SCENES: Readonly<Record<HomeStep, Scene>> = {
+  rub: care.rubLens,
+  rinse: care.rinseLens,
+  soak: care.soakLenses,
+  empty: care.emptyCase,
+  dry: care.dryCase,
+  peroxide: care.peroxideSoak,
+  peroxideEye: care.peroxideBurns,
+  emptyOwn: care.ownCaseDry,
+  bin: care.intoTheBin,
 };
 /** Seconds that each side is rubbed, and that a lens is rinsed. Source: 5 to 10 s and 5 s, common practice. */
 export const RUB_SECONDS = 10;
@@ -124,7 +126,7 @@ export function stepWords(step: HomeStep, page: TakeHomePage, words: HomeWords):
 function StepDrawing({ step, page, words, says }: PartProps & { readonly step: HomeStep; readonly says: string }) {
   const minutes = page.product?.soakMinutes ?? 0;
   const soak = minutes % 60 === 0 ? `${minutes / 60} h` : `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')} h`;
-  const drawn = drawScene(SCENES[step], {
+  const picture = drawn(SCENES[step], {
     detail: { soak },
     hand: page.drawn.hand,
     eye: 'right',
@@ -136,7 +138,7 @@ function StepDrawing({ step, page, words, says }: PartProps & { readonly step: H
     describes: says,
   });
   // Made by the drawing kit alone, its words escaped.
-  return <div className="home-drawing" dangerouslySetInnerHTML={{ __html: drawn }} />;
+  return <div className="home-drawing" dangerouslySetInnerHTML={{ __html: picture }} />;
 }
 
 /** Evening and morning of this very system. */
@@ -184,7 +186,7 @@ export function Hours({ page, words }: PartProps) {
           ))}
         </ol>
       ) : null}
-      <p>{last ? t('hours.then', { hours: last.hours }) : t('hours.before')}</p>
+      <p>{page.label ? t('hours.label', { ...page.label }) : last ? t('hours.then', { hours: last.hours }) : t('hours.before')}</p>
       <p>
         <strong>
           {check

@@ -1,5 +1,6 @@
 import {
   LESSON_PARTS,
+  labelOf,
   lessonFile,
   lessonState,
   topicsOwed,
@@ -30,7 +31,15 @@ export function lessonView(
   const { visit, health, session } = record;
   const lesson = record.lessons.filter((l) => l.visitId === visit.id).at(-1);
   if (!lesson) return null;
-  const file = lessonFile({ visitId: visit.id, supply: record, health, findings, careProducts, settings: session.settings });
+  const file = lessonFile({
+    visitId: visit.id,
+    supply: record,
+    health,
+    findings,
+    careProducts,
+    settings: session.settings,
+    label: labelOf({ ...record, onEye: record.facts.onEye }),
+  });
   return lessonState(lesson, file, { today: session.today, timeZone: session.practice.timeZone, at });
 }
 
