@@ -1,7 +1,8 @@
 // npm run demo: everything on one machine, from nothing to an address to open.
-import { checkNode, ensureDebian, ensurePackages, hasPostgres, runScript } from './lib/bootstrap.mjs';
+import { checkNode, ensureDebian, ensurePackages, hasChromium, hasPostgres, runScript } from './lib/bootstrap.mjs';
 
 checkNode();
-if (!process.env.DATABASE_URL) ensureDebian([['postgresql', hasPostgres]]);
+// Chromium writes the page to take home as a file.
+ensureDebian([...(process.env.DATABASE_URL ? [] : [['postgresql', hasPostgres]]), ['chromium', hasChromium]]);
 ensurePackages();
 await runScript('scripts/runDemo.ts', process.argv.slice(2));

@@ -230,8 +230,16 @@ for (const eye of ['Right', 'Left']) {
     .waitFor();
 }
 await press('Sign off the lesson');
+await page
+  .getByRole('dialog')
+  .getByRole('button', { name: /^Sign off(, seen| and book) / })
+  .first()
+  .click();
 await press('Hand over the trial pair');
 await page.getByTestId('handed-right').waitFor();
+await press('Page to take home');
+await page.getByTestId('home-sheet').waitFor();
+await shot('take-home');
 await page.goto(`${visit}/supply`);
 await wait(2);
 await press('Place the order');
@@ -357,9 +365,6 @@ await page.getByLabel('Right eye, glasses at 12 mm').fill('-3.25 -1.75 x 20');
 await page.getByLabel('Left eye, glasses at 12 mm').fill('-4.50 -1.25 x 165');
 await page.mouse.click(4, 4);
 await shot('library');
-await page.goto('/drawer');
-await page.getByTestId('receive').waitFor();
-await shot('drawer');
 await browser.close();
 await site.stop();
 await owner.end();

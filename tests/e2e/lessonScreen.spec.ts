@@ -32,7 +32,11 @@ async function lessonBegun(page: Page): Promise<void> {
   await expect(page.getByTestId('drawn-part')).toBeVisible();
 }
 
-test('the wearer’s screen: opened by a code, once; in step with the teacher, through reloads; by oneself and back', async ({ page, browser }) => {
+test('the wearer’s screen: opened by a code, once; in step with the teacher, through reloads; by oneself and back', async ({
+  page,
+  browser,
+  site,
+}) => {
   await lessonBegun(page);
   await page.getByRole('button', { name: 'Wearer’s screen' }).click();
   const code = page.getByTestId('screen-code');
@@ -100,6 +104,15 @@ test('the wearer’s screen: opened by a code, once; in step with the teacher, t
   await expect(screen.getByText('Your right eye')).toBeVisible();
   await expect(screen.getByText('As you see it in the mirror')).toBeVisible();
   await accessible(screen, 'a step');
+
+  // The server itself is started again: both pages stand, and what is shown next arrives.
+  await site.web.stop();
+  await expect(shown).toHaveAttribute('data-scene', 'rehearseLids');
+  await site.web.start();
+  await page.keyboard.press('ArrowRight');
+  await expect(shown).toHaveAttribute('data-scene', 'comfortDrop', { timeout: 30_000 });
+  await page.keyboard.press('ArrowLeft');
+  await expect(shown).toHaveAttribute('data-scene', 'rehearseLids');
 
   await screen.getByRole('button', { name: 'Look at it by yourself' }).click();
   await screen.getByRole('button', { name: 'Next' }).click();
