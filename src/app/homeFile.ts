@@ -29,7 +29,7 @@ const fileName = (given: GivenPage, format: HomeFormat): string =>
 const asFile = (body: BodyInit, type: string, name: string): Response =>
   new Response(body, { headers: { 'content-type': type, 'content-disposition': `attachment; filename="${name}"`, 'cache-control': 'no-store' } });
 
-/** A page as it was given, as a file: PDF, or the calendar of its days. 422: a letter of it is in no font here; 503: nothing here prints. */
+/** A page as it was given, as a file: PDF, or the calendar of its days. 422: a letter of it is in no font here; 429: too many wait; 503: nothing here prints. */
 export async function homeFile(given: GivenPage, format: HomeFormat): Promise<Response> {
   if (format === 'ics') {
     const { sheet } = given;
@@ -39,5 +39,6 @@ export async function homeFile(given: GivenPage, format: HomeFormat): Promise<Re
   const { html, missing } = await documentOf(given);
   if (missing !== '') return Response.json({ why: 'letters', letters: missing }, { status: 422 });
   const pdf = await printPage(html);
-  return pdf === null ? Response.json({ why: 'noPrinter' }, { status: 503 }) : asFile(new Uint8Array(pdf), 'application/pdf', fileName(given, format));
+  if (pdf === 'busy') return Response.json({ why: pdf }, { status: 429 });
+  return pdf === 'noPrinter' ? Response.json({ why: pdf }, { status: 503 }) : asFile(new Uint8Array(pdf), 'application/pdf', fileName(given, format));
 }

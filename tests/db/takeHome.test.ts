@@ -23,6 +23,26 @@ const desk = async (of = visitId) => {
   };
 };
 
+describe('two records of one person', () => {
+  it('made one bring both their pages', async () => {
+    const [one, two] = [await taughtAndGiven(world), await taughtAndGiven(world)];
+    for (const of of [one, two]) {
+      await world.must('giveTakeHome', { visitId: of, language: 'en', way: 'paper' });
+      await world.must('closeVisit', { visitId: of, version: await world.version(of) });
+    }
+    const [a, b] = await world.db.owner<{ id: string; version: number }[]>`
+      select w.id, w.version from wearer w join visit v on v.wearer_id = w.id where v.id in ${world.db.owner([one, two])}`;
+    const merged = await world.do(
+      'mergeWearers',
+      { keepId: a?.id, keepVersion: a?.version, otherId: b?.id, otherVersion: b?.version, reason: 'the same person' },
+      world.callers.admin,
+    );
+    expect(merged).toMatchObject({ ok: true });
+    const rows = await world.db.owner<{ n: number }[]>`select count(*)::int as n from take_home_sheet where wearer_id = ${a?.id ?? ''}`;
+    expect(rows[0]?.n).toBe(2);
+  });
+});
+
 describe('the page to take home', () => {
   it('is of what was handed over, prescribed, taught and said back', async () => {
     const { page, missing } = await desk();

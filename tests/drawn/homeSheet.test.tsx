@@ -85,9 +85,15 @@ describe('as PDF, read back by another reader', () => {
     const { html, missing } = homeDocument(body, { language, name: page.wearer.name, css: await css });
     expect(missing).toBe('');
     const pdf = await printPage(html);
-    if (pdf === null) throw new Error('no Chromium on this machine');
+    if (typeof pdf === 'string') throw new Error(pdf);
     return readPdf(pdf);
   };
+  it('prints one at a time, and turns away who comes after eight', async () => {
+    const asked = Array.from({ length: 10 }, () => printPage('<!doctype html><p>page</p>'));
+    const came = await Promise.all(asked);
+    expect(came.filter((pdf) => pdf === 'busy')).toHaveLength(2);
+    expect(came.filter((pdf) => typeof pdf !== 'string')).toHaveLength(8);
+  });
   it.each([
     ['multipurpose', 'en', true],
     ['peroxide', 'en', true],

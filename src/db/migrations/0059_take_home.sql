@@ -14,11 +14,12 @@ create table take_home_sheet (
   given_at timestamptz not null,
   given_by uuid not null,
   unique (practice_id, id),
-  unique (practice_id, wearer_id, number),
   foreign key (practice_id, wearer_id) references wearer (practice_id, id),
   foreign key (practice_id, visit_id) references visit (practice_id, id),
   foreign key (practice_id, given_by) references membership (practice_id, person_id)
 );
+-- Counted with the wearer's row held; not unique: two records made one bring both their pages.
+create index take_home_sheet_of_wearer on take_home_sheet (practice_id, wearer_id, number);
 create index take_home_sheet_of_visit on take_home_sheet (practice_id, visit_id, number);
 grant select, insert on take_home_sheet to keenfit_app;
 

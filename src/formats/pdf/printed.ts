@@ -34,16 +34,21 @@ const SHUT_IN = [
 
 /** One at a time: a page is a browser's work, and a server has others to do. */
 let last: Promise<unknown> = Promise.resolve();
+/** More than these do not wait: whoever asks again and again is told to come later. */
+const MOST_WAITING = 8;
+let waiting = 0;
 
 /**
  * A page of HTML as PDF with real, tagged text in every script that its own fonts cover.
  * @param html a whole document that needs nothing from outside
- * @returns null where this server has no program that prints
+ * @returns why not: this server has no program that prints, or too many wait for it
  */
-export function printPage(html: string): Promise<Buffer | null> {
+export function printPage(html: string): Promise<Buffer | 'noPrinter' | 'busy'> {
   const program = printingProgram();
-  if (program === null) return Promise.resolve(null);
-  const printed = last.then(() => print(program, html));
+  if (program === null) return Promise.resolve('noPrinter');
+  if (waiting >= MOST_WAITING) return Promise.resolve('busy');
+  waiting += 1;
+  const printed = last.then(() => print(program, html)).finally(() => (waiting -= 1));
   last = printed.catch(() => null);
   return printed;
 }

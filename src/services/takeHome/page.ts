@@ -1,10 +1,13 @@
 import 'server-only';
-import { dayIn, takeHomePage, USUAL_WAY, wearDecided, type VisitRow } from '../../core';
+import { dayIn, takeHomePage, USUAL_WAY, wearDecided, type VisitKind, type VisitRow } from '../../core';
 import { listAppointmentsOf } from '../../db/appointment';
 import { listCareProducts } from '../../db/careProduct';
 import type { Context } from '../define';
 import { namedLenses } from '../visit/lenses';
 import { readingOf } from '../visit/reading';
+
+/** Visits at which lenses are looked at on the eye. */
+const LOOKED_AT: readonly VisitKind[] = ['shortFollowUp', 'longFollowUp', 'lensAnnual', 'fullAnnual', 'refit'];
 
 /** The page of a visit as its record stands now, or what it cannot be without. */
 export async function pageOf(context: Context, visit: VisitRow) {
@@ -15,7 +18,7 @@ export async function pageOf(context: Context, visit: VisitRow) {
   const { name, birthDate, recordNumber } = await reading.wearer();
   const lensIds = supply.handOvers.flatMap((c) => (c.current ? [c.current.lensId] : []));
   const way = supply.lessonWays.flatMap((c) => (c.current ? [c.current] : [])).at(-1) ?? USUAL_WAY;
-  const coming = (await listAppointmentsOf(tx, caller.practiceId, visit.wearerId, now)).find((a) => a.state === 'booked');
+  const coming = (await listAppointmentsOf(tx, caller.practiceId, visit.wearerId, now)).find((a) => a.state === 'booked' && LOOKED_AT.includes(a.kind));
   const { timeZone } = practice;
   return takeHomePage({
     visitId: visit.id,
