@@ -21,6 +21,7 @@ create table take_home_sheet (
 -- Counted with the wearer's row held; not unique: two records made one bring both their pages.
 create index take_home_sheet_of_wearer on take_home_sheet (practice_id, wearer_id, number);
 create index take_home_sheet_of_visit on take_home_sheet (practice_id, visit_id, number);
+create trigger not_of_merged before insert on take_home_sheet for each row execute function refuse_merged_wearer();
 grant select, insert on take_home_sheet to keenfit_app;
 
 -- A speaker of a language looked at its words: of those very words, and no others.
