@@ -7,6 +7,16 @@ import { useSending } from '../common/useSending';
 import { saveSheet, type FileTrouble } from './saveSheet';
 import { homeLanguage, isChecked, type HomeLanguage } from '../common/takeHome/words';
 
+/** Prints a sheet once it stands on the page. */
+function usePrinted(toPrint: number | null): void {
+  const printed = useRef<number | null>(null);
+  useEffect(() => {
+    if (toPrint === null || printed.current === toPrint) return;
+    printed.current = toPrint;
+    window.print();
+  }, [toPrint]);
+}
+
 /** The desk of a page to take home: its language, and the ways in which it is given. */
 export function useHomeDesk(first: HomeDesk) {
   const t = useTranslations('takeHomeDesk');
@@ -42,12 +52,7 @@ export function useHomeDesk(first: HomeDesk) {
     setTrouble(null);
     setTrouble(await saveSheet(sheetId, format));
   };
-  const printed = useRef<number | null>(null);
-  useEffect(() => {
-    if (toPrint === null || printed.current === toPrint) return;
-    printed.current = toPrint;
-    window.print();
-  }, [toPrint]);
+  usePrinted(toPrint);
   return {
     ...{ desk, language, setLanguage, said, trouble, link, sending, file },
     busy: giving || sending.busy,

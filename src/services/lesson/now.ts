@@ -7,7 +7,6 @@ import { emptyForm } from '../../schema/fields';
 import { boundsOf } from '../appointment/moments';
 import { defineQuery } from '../define';
 import { sessionContextOf, type SessionContext } from '../sessionContext';
-import { readingOf } from '../visit/reading';
 import { lessonOf } from './state';
 
 /** A lesson that goes on, as whoever teaches several at once needs to see it. */
@@ -55,7 +54,7 @@ export const readLessonsNow = defineQuery({
       const last = state.attempts.findLast((a) => a.lessonId === id);
       const { lesson, gate, next, time } = state;
       lessons.push({
-        ...{ lessonId: id, visitId, version: (await readingOf(context, visit)).visit.version, wearerName, birthDate },
+        ...{ lessonId: id, visitId, version: visit.version, wearerName, birthDate },
         ...{ handler: lesson.handler, startedByName: lesson.startedByName, eyes: EYES.filter((eye) => lesson.eyes.includes(eye)), next, done: gate.done },
         topics: { said: state.mandatory.filter((topic) => state.topics.some((t) => t.topic === topic)).length, all: state.mandatory.length },
         ...{ minutes: time.used, most: SESSION_MINUTES, running: time.running, hourOver: state.hourOver, toGo: state.toGo },
