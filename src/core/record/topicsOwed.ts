@@ -1,6 +1,8 @@
 import type { CareSystem } from '../care/careSystem';
+import { carePrescribed } from '../care/inUse';
 import { topicsOfChange, type CareTopic, type OnceTaught } from '../teaching/careTopics';
 import type { LessonRow } from './lesson';
+import { wearDecided, type LessonParts } from './lessonFile';
 
 /**
  * Topics that somebody who was signed off before must say back anew, because solution, reuse or nights changed since. Every sign-off since adds
@@ -15,4 +17,14 @@ export function topicsOwed(lessons: readonly LessonRow[], now: OnceTaught, syste
   // Sign-offs from before the product was kept: nothing is known to have changed.
   const known = last.productId === null && !last.singleUse ? { ...before, productId: now.productId } : before;
   return topicsOfChange(known, now, system);
+}
+
+/** What the lenses are that are taught or go home, as far as a change of it asks for topics anew; with the care system that they are kept in. */
+export function taughtFor(
+  parts: Pick<LessonParts, 'visitId' | 'health' | 'careProducts'> & { readonly supply: Pick<LessonParts['supply'], 'careSystems'> },
+  singleUse: boolean,
+): { readonly now: OnceTaught; readonly system: CareSystem | null } {
+  const productId = singleUse ? null : (carePrescribed(parts.supply.careSystems)?.productId ?? null);
+  const overnight = (wearDecided(parts) ?? parts.health.wearBefore) === 'overnight';
+  return { now: { singleUse, overnight, productId }, system: parts.careProducts.find((p) => p.productId === productId)?.system ?? null };
 }

@@ -1,18 +1,14 @@
 import 'server-only';
-import { carePrescribed, topicsOwed, wearDecided, type CareTopic, type LensRow } from '../../core';
+import { taughtFor, topicsOwed, type CareTopic, type LensRow } from '../../core';
 import { listCareProducts } from '../../db/careProduct';
 import { ok, ruleBroken, type Result } from '../../lib/outcome';
 import type { Context } from '../define';
 import type { VisitReading } from '../visit/reading';
 
-/** What the lenses are that are taught or go home, as far as a change of it asks for topics anew. */
+/** What the lenses are that are taught or go home; see `taughtFor`. */
 export async function taughtNow(context: Context, reading: VisitReading, singleUse: boolean) {
-  const { careSystems } = await reading.supply();
-  const health = await reading.health();
-  const productId = singleUse ? null : (carePrescribed(careSystems)?.productId ?? null);
-  const product = (await listCareProducts(context.tx, context.caller.practiceId)).find((p) => p.productId === productId);
-  const wear = wearDecided({ visitId: reading.visit.id, health }) ?? health.wearBefore;
-  return { now: { singleUse, overnight: wear === 'overnight', productId }, system: product?.system ?? null };
+  const careProducts = await listCareProducts(context.tx, context.caller.practiceId);
+  return taughtFor({ visitId: reading.visit.id, supply: await reading.supply(), health: await reading.health(), careProducts }, singleUse);
 }
 
 /** Topics that a change since the last sign-off asks for. */

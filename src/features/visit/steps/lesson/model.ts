@@ -3,9 +3,8 @@ import {
   labelOf,
   lessonFile,
   lessonState,
+  taughtFor,
   topicsOwed,
-  carePrescribed,
-  wearDecided,
   type CareTopic,
   type Eye,
   type HealthState,
@@ -45,12 +44,11 @@ export function lessonView(
 
 /** Topics that a change since the last sign-off asks for; none of somebody who was never signed off. */
 export function owedHere(record: VisitRecord, careProducts: VisitRecord['careProducts'], singleUse: boolean): readonly CareTopic[] {
-  const productId = singleUse ? null : (carePrescribed(record.careSystems)?.productId ?? null);
-  const wear = wearDecided({ visitId: record.visit.id, health: record.health }) ?? record.health.wearBefore;
-  const system = careProducts.find((p) => p.productId === productId)?.system ?? null;
+  const { visit, health } = record;
+  const { now, system } = taughtFor({ visitId: visit.id, supply: record, health, careProducts }, singleUse);
   return topicsOwed(
-    record.lessons.filter((l) => l.visitId !== record.visit.id || l.signOffId !== null),
-    { singleUse, overnight: wear === 'overnight', productId },
+    record.lessons.filter((l) => l.visitId !== visit.id || l.signOffId !== null),
+    now,
     system,
   );
 }
