@@ -252,3 +252,18 @@ describe('lessons that go on', () => {
     expect(await names()).toHaveLength(before);
   });
 });
+
+describe('two who teach in one lesson', () => {
+  it('each records; who builds on an older count of the same eye is told first, and nothing counts twice', async () => {
+    const of = await begun();
+    const version = await world.version(of.visitId);
+    const press = (eye: string, caller = world.callers.technician) =>
+      world.do('recordAttempt', { visitId: of.visitId, version, lessonId: of.lessonId, eye, move: 'off', worked: true, miss: null }, caller);
+    const both = await Promise.all([press('right'), press('right', world.asha)]);
+    expect(both.filter((r) => r.ok)).toHaveLength(1);
+    expect(both.find((r) => !r.ok)).toMatchObject({ error: { kind: 'conflict' } });
+    expect((await world.record(of.visitId)).attempts.filter((c) => c.current?.worked)).toHaveLength(1);
+    // A topic beside it is nobody's conflict.
+    expect(await world.do('recordTopic', { visitId: of.visitId, version, lessonId: of.lessonId, topic: 'noWater' })).toMatchObject({ ok: true });
+  });
+});

@@ -23,6 +23,8 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
     '/outbox',
     '/recalls',
     '/figures',
+    '/figures/lessons',
+    '/lessons',
     '/drawer/plan',
     '/drawer/order',
     '/reorders?lapsed',

@@ -51,6 +51,14 @@ test('the page to take home: what is missing is said with its way out; in three 
   await expect(sheet).toContainText('Cada noche: manos limpias, Tidewash y nada más');
   await expect(page.getByText('Español: not checked by a speaker. The danger signs stand there in English as well.')).toBeVisible();
 
+  // With the lights down as well: the page stays white, what stands beside it does not.
+  await page.context().addCookies([{ name: 'keenfit-lights', value: 'down', url: site.url }]);
+  await page.reload();
+  await page.getByRole('button', { name: 'Español' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-lights', 'down');
+  await expect(sheet).toContainText('Cada noche');
+  expect(await violations(page)).toEqual([]);
+
   await page.getByRole('button', { name: 'Print' }).click();
   await expect(page.locator('html')).toHaveAttribute('data-printed', '1');
   await expect(sheet).toContainText(/Hoja \d{4}-1/);
