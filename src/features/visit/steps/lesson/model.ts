@@ -37,7 +37,7 @@ export function lessonView(
     findings,
     careProducts,
     settings: session.settings,
-    label: labelOf({ ...record, onEye: record.facts.onEye }),
+    label: labelOf({ onEye: record.facts.onEye, prescriptions: record.prescriptions, lenses: record.lenses }),
   });
   return lessonState(lesson, file, { today: session.today, timeZone: session.practice.timeZone, at });
 }
