@@ -119,6 +119,8 @@ test('going home without lenses', async ({ page }) => {
 test('two people at once: the second is told what differs and keeps what was typed', async ({ page, browser, site }) => {
   const visit = await openVisit(page);
   await page.getByLabel('Right eye, spectacle power').fill('-2.00');
+  // Kept on the server, a moment after it was typed.
+  await expect(page.getByTestId('draft-state')).toHaveAttribute('data-state', 'saved');
   const other = await browser.newContext({ baseURL: site.url, timezoneId: 'America/New_York' });
   const joss = await other.newPage();
   watch(joss);
