@@ -203,6 +203,7 @@ for (const word of ['R came off', 'R went on', 'L came off']) {
 for (const topic of ['Clean, dry hands', 'Right way out', 'No water, ever', 'Never sleep in them']) await page.getByRole('checkbox', { name: topic }).click();
 await page.waitForTimeout(500);
 await page.reload();
+await page.evaluate(() => window.scrollTo(0, 0));
 await shot('lesson');
 for (const word of ['L went on', 'L came off', 'L went on']) await press(word);
 for (const name of [
