@@ -90,7 +90,7 @@ function Card({
       {lesson.handler ? <p>{t('handler', { name: lesson.handler })}</p> : null}
       <p>
         <strong>{t('minutes', { used: lesson.minutes, most: lesson.most })}</strong> {lesson.running ? null : <span className="label">{t('rests')}</span>}
-        {lesson.toGo === null ? null : <span className="label"> {t('togo', { minutes: lesson.toGo })}</span>}
+        {lesson.toGo === null || lesson.toGo === 0 ? null : <span className="label"> {t('togo', { minutes: lesson.toGo })}</span>}
       </p>
       {lesson.hourOver ? <Stated state="stop">{t('hour')}</Stated> : null}
       {lesson.open ? <Stated state="ok">{t('ready')}</Stated> : null}
