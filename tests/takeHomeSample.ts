@@ -127,6 +127,8 @@ export function homeParts(change: Partial<TakeHomeParts> = {}, modality: 'daily'
     answers: [],
     wear: 'day',
     lessonInstructions: [],
+    materials: [{ code: 'plover', material: 'Samphirol' }],
+    carePairs: [],
     coming: { startsAt: '2026-12-01T14:20:00.000Z', minutes: 20 },
     drawn: { hand: 'right', skinTone: 3 },
     dayOf: (at) => at.slice(0, 10),

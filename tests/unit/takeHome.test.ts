@@ -36,6 +36,11 @@ describe('what the page cannot be without', () => {
     expect(missing({ careProducts: product('tern', { ended: true }), careSystems: kept('tern', { overridden: ['ended'] }) })).toEqual([]);
     // Peroxide without its own case.
     expect(missing({ careProducts: product('petrel', { includesCase: false }), careSystems: kept('petrel') })).toEqual(['careStopped']);
+    // A pair that somebody put on the list since.
+    const avoid = { carePairs: [{ productId: 'tern', material: 'Samphirol', effect: 'avoid', source: 's' }] } as const;
+    expect(missing(avoid)).toEqual(['careStopped']);
+    expect(missing({ ...avoid, careSystems: kept('tern', { overridden: ['pairAvoid'] }) })).toEqual([]);
+    expect(missing({ carePairs: [{ productId: 'tern', material: 'Samphirol', effect: 'irritates', source: 's' }] })).toEqual([]);
     // What disinfects nothing is never on the page.
     expect(missing({ careProducts: product('tern', { system: 'saline' }) })).toEqual(['careStopped']);
   });

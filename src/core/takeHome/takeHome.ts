@@ -1,5 +1,6 @@
 import type { RecordedAnswer } from '../advice/healthState';
 import { addDays } from '../calendar/dates';
+import type { CarePair } from '../care/carePair';
 import type { CareProduct } from '../care/careSystem';
 import { carePrescribed } from '../care/inUse';
 import { careFindings } from '../care/verdict';
@@ -88,6 +89,9 @@ export interface TakeHomeParts {
   readonly lenses: Readonly<Record<string, LensRow>>;
   readonly careSystems: readonly FactChain<CareSystemFact>[];
   readonly careProducts: readonly CareProduct[];
+  /** Materials of families, by code; and what is known of solutions with them. */
+  readonly materials: readonly { readonly code: string; readonly material: string }[];
+  readonly carePairs: readonly CarePair[];
   readonly lessons: readonly LessonRow[];
   readonly topics: readonly FactChain<TopicFact>[];
   readonly answers: readonly Pick<RecordedAnswer, 'question' | 'value'>[];
@@ -123,13 +127,16 @@ const homeLens = (lens: LensRow): HomeLens => {
 };
 
 /** The product to keep the lenses with, or what is wrong with it; `product` null: none is needed. */
-function productOf(parts: TakeHomeParts, singleUse: boolean): { readonly product: HomeProduct | null; readonly missing: readonly HomeMissing[] } {
-  if (singleUse) return { product: null, missing: [] };
+function productOf(parts: TakeHomeParts, kept: readonly LensRow[]): { readonly product: HomeProduct | null; readonly missing: readonly HomeMissing[] } {
+  if (kept.length === 0) return { product: null, missing: [] };
   const prescribed = carePrescribed(parts.careSystems);
   const now = parts.careProducts.find((p) => p.productId === prescribed?.productId);
   if (!prescribed || !now) return { product: null, missing: ['careSystem'] };
   // What came up since it was prescribed, such as that it is no longer sold, asks a prescriber first.
-  const stopped = careFindings(now, [], []).some((f) => f.gravity !== 'watch' && f.fault !== 'figuresUnknown' && !prescribed.overridden.includes(f.fault));
+  const materials = kept.flatMap((l) => parts.materials.find((m) => m.code === l.familyCode)?.material ?? []);
+  const stopped = careFindings(now, materials, parts.carePairs).some(
+    (f) => f.gravity !== 'watch' && f.fault !== 'figuresUnknown' && !prescribed.overridden.includes(f.fault),
+  );
   if (stopped) return { product: null, missing: ['careStopped'] };
   const product = homeProduct(now);
   return { product, missing: product === null ? ['careFigures'] : [] };
@@ -178,7 +185,10 @@ export function takeHomePage(
   const lenses = { right: lensOf('right'), left: lensOf('left') };
   const known = EYES.flatMap((eye) => lenses[eye] ?? []);
   const singleUse = known.length > 0 && known.every((l) => l.modality === 'daily');
-  const { product, missing } = known.length === 0 ? { product: null, missing: [] } : productOf(parts, singleUse);
+  const { product, missing } = productOf(
+    parts,
+    rows.flatMap((h) => parts.lenses[h.lensId] ?? []).filter((l) => l.modality !== 'daily'),
+  );
   const without: readonly HomeMissing[] = [
     ...(number === '' ? (['emergencyTelephone'] as const) : []),
     ...(known.length === 0 ? (['handOver'] as const) : []),
@@ -201,7 +211,11 @@ export function takeHomePage(
   const firstLesson = parts.lessons.filter((l) => l.signedAt !== null && l.eyes.length > 0);
   // Hours are built up by whoever was taught to handle lenses for the first time, here.
   const begins = firstLesson.length === 1 && firstLesson[0]?.visitId === parts.visitId;
-  const opened = rows.map((h) => h.openedOn ?? addDays(h.handedOn, 1)).toSorted()[0] ?? handedOn;
+  const opened =
+    rows
+      .filter((h) => h.visitId === parts.visitId)
+      .map((h) => h.openedOn ?? addDays(h.handedOn, 1))
+      .toSorted()[0] ?? handedOn;
   const { name, address, telephone, timeZone } = parts.practice;
   return {
     ok: true,

@@ -1,11 +1,14 @@
 import 'server-only';
-import { addYears } from '../../core';
+import { addYears, type IsoDate, type IsoInstant } from '../../core';
 import { countRemakes, listFirstLens, listPunctuality, listStretching, listTurns } from '../../db/figures';
 import { countMisses, countTechniques, minutesToSignOff } from '../../db/lessonFigures';
 import { ok, type Result } from '../../lib/outcome';
 import { emptyForm } from '../../schema/fields';
 import { defineQuery } from '../define';
 import { sessionContextOf, type SessionContext } from '../sessionContext';
+
+/** From when on figures are counted. */
+const aYearBefore = (today: IsoDate): IsoInstant => `${addYears(today, -1)}T00:00:00Z`;
 
 /** What the practice's own work says. */
 export interface FiguresPage {
@@ -24,7 +27,7 @@ export const readFigures = defineQuery({
   about: () => null,
   run: async (context): Promise<Result<FiguresPage>> => {
     const { tx, caller, today, practice } = context;
-    const since = `${addYears(today, -1)}T00:00:00Z`;
+    const since = aYearBefore(today);
     return ok({
       session: sessionContextOf(context),
       punctuality: await listPunctuality(tx, caller.practiceId, since, practice.timeZone),
@@ -51,7 +54,7 @@ export const readLessonFigures = defineQuery({
   about: () => null,
   run: async (context): Promise<Result<LessonFiguresPage>> => {
     const { tx, caller, today } = context;
-    const since = `${addYears(today, -1)}T00:00:00Z`;
+    const since = aYearBefore(today);
     return ok({
       session: sessionContextOf(context),
       minutes: await minutesToSignOff(tx, caller.practiceId, since),

@@ -1,6 +1,7 @@
 import 'server-only';
 import { dayIn, takeHomePage, USUAL_WAY, wearDecided, type VisitKind, type VisitRow } from '../../core';
 import { listAppointmentsOf } from '../../db/appointment';
+import { listCarePairs } from '../../db/carePair';
 import { listCareProducts } from '../../db/careProduct';
 import type { Context } from '../define';
 import { namedLenses } from '../visit/lenses';
@@ -20,6 +21,7 @@ export async function pageOf(context: Context, visit: VisitRow) {
   const way = supply.lessonWays.flatMap((c) => (c.current ? [c.current] : [])).at(-1) ?? USUAL_WAY;
   const coming = (await listAppointmentsOf(tx, caller.practiceId, visit.wearerId, now)).find((a) => a.state === 'booked' && LOOKED_AT.includes(a.kind));
   const { timeZone } = practice;
+  const named = await namedLenses(context, lensIds);
   return takeHomePage({
     visitId: visit.id,
     wearer: { name, birthDate, recordNumber },
@@ -29,7 +31,9 @@ export async function pageOf(context: Context, visit: VisitRow) {
     },
     settings,
     handOvers: supply.handOvers,
-    lenses: (await namedLenses(context, lensIds)).lenses,
+    lenses: named.lenses,
+    materials: named.ofLenses,
+    carePairs: await listCarePairs(tx, caller.practiceId),
     careSystems: supply.careSystems,
     lessonInstructions: supply.lessonInstructions,
     careProducts: await listCareProducts(tx, caller.practiceId),
