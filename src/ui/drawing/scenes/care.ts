@@ -79,15 +79,7 @@ export const peroxideSoak: Scene = (k, { soak = '' }) =>
   callout([118, 106], [148, 112], k.words.basket) +
   clockFace(k, [256, 60], 30, 180, soak);
 /** Its own case, emptied, stands open to dry. */
-export const ownCaseDry: Scene = (k) =>
-  towel(k, [30, 112], 260, 80) +
-  peroxideCase(k, [160, 124], { scale: 0.92, open: true, fluid: false }) +
-  arrow(k, [
-    [84, 84],
-    [70, 112],
-    [70, 128],
-    [74, 146],
-  ]);
+export const ownCaseDry: Scene = (k) => towel(k, [30, 118], 260, 74) + peroxideCase(k, [160, 130], { scale: 0.78, open: true, fluid: false });
 export const peroxideBurns: Scene = (k) =>
   skinGround(k) +
   withEye(k, eyeFront(k, { at: [MIDDLE - 20, 136], width: 136, open: 0.75, brow: false }).drawn) +
