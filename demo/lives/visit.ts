@@ -136,6 +136,7 @@ export class Visit {
   /** The teacher's hour: two on and two off of each eye, a miss on the way, acuity, all topics said back and some once more. */
   async lesson(daily: boolean, handler: string, misses: number): Promise<void> {
     if (!daily) await this.namesCare();
+    if (handler !== '') await this.enters('asha', 'instructLesson', { what: 'helper', text: handler, why: 'child' });
     const { lessonId } = await this.enters('joss', 'startLesson', { handler });
     const topics = careTopicsFor({ singleUse: daily });
     for (const topic of topics) await this.enters('joss', 'recordTopic', { lessonId, topic });
@@ -164,14 +165,19 @@ export class Visit {
   /** The trials go home, the one on the eye and others of its lot, as far as it has them. */
   async handsOver(perEye: number, experienceNote: string): Promise<void> {
     const on = await this.onEye();
-    const boxes = await this.practice.sql<{ id: string; lot: string; expiresOn: string; count: number }[]>`
-      select e.root_id as id, e.lot, e.expires_on, s.count from lens_on_eye e join trial_stock s on s.id = e.trial_stock_id where e.visit_id = ${this.id}`;
+    const boxes = await this.practice.sql<{ id: string; stockId: string; lot: string; expiresOn: string; count: number }[]>`
+      select e.root_id as id, s.id as stock_id, e.lot, e.expires_on, s.count from lens_on_eye e join trial_stock s on s.id = e.trial_stock_id where e.visit_id = ${this.id}`;
+    // Both eyes may wear out of one box.
+    const left = new Map(boxes.map((b) => [b.stockId, b.count]));
     const of = (eye: Eye) => {
       const box = must(
         boxes.find((b) => b.id === on[eye]),
         'box',
       );
-      return { lensOnEyeId: on[eye], lot: box.lot, expiresOn: box.expiresOn, lensCount: Math.min(perEye, box.count + 1) };
+      const inBox = left.get(box.stockId) ?? 0;
+      const more = Math.min(perEye - 1, inBox);
+      left.set(box.stockId, inBox - more);
+      return { lensOnEyeId: on[eye], lot: box.lot, expiresOn: box.expiresOn, lensCount: 1 + more };
     };
     await this.enters('joss', 'handOver', { right: of('right'), left: of('left'), experienceNote });
   }

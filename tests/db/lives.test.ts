@@ -13,7 +13,7 @@ const MONDAY = '2026-11-23T17:00:00.000Z';
 const SUNDAY = '2027-01-17T17:00:00.000Z';
 /** One of every kind of story, the shortest of each. */
 const kindOf = ({ since: _since, age, turn, givesUp, redEye, ...flags }: Story): string =>
-  JSON.stringify({ ...flags, minor: age < 18, turns: (turn ?? 0) > 10, givesUp: givesUp?.why, redEye: redEye !== undefined });
+  JSON.stringify({ ...flags, minor: age < 18, helped: age < 12, turns: (turn ?? 0) > 10, givesUp: givesUp?.why, redEye: redEye !== undefined });
 const SOME = [...STORIES.reduceRight((of, story) => of.set(kindOf(story), of.get(kindOf(story)) ?? story), new Map<string, Story>()).values()];
 
 async function tellIn(db: TestDatabase, now: string, stories: readonly Story[]): Promise<{ sql: Sql; told: Told }> {

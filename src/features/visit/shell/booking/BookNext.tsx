@@ -1,4 +1,5 @@
 'use client';
+import { useEffect, useRef } from 'react';
 import { useTranslations } from 'use-intl';
 import { USUAL_MINUTES, type FreeSlot, type VisitKind } from '@/core';
 import { formatTime, formatWeekday } from '@/i18n/format';
@@ -37,33 +38,47 @@ export interface BookNextProps<Kind extends VisitKind> {
   /** The press that ends what goes on: with a place, or without one. */
   readonly onEnd: (next: ReturnType<typeof placeOf<Kind>> | null) => void;
   /** What the presses say: with a free time, with what is booked already, without either. */
+  /** In a panel of its own: the common press takes the focus as soon as it is known, so that it is Enter. */
+  readonly focusFirst?: boolean;
   readonly say: { readonly free: (day: string, time: string) => string; readonly booked: (day: string) => string; readonly unbooked: string };
 }
 
+/** Focus for the common press once it stands there, unless somebody has begun to type. */
+function useFirstPress(wanted: boolean, known: boolean) {
+  const common = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const at = document.activeElement;
+    const typing = at instanceof HTMLInputElement && at.value !== '';
+    if (wanted && known && !typing) common.current?.querySelector('button')?.focus();
+  }, [wanted, known]);
+  return common;
+}
+
 /** The next visit, booked by the press that ends something: a free time, the one that is booked already, or why none is. */
-function BookNextPart<Kind extends VisitKind>({ kind, from, unbooked, onUnbooked, onEnd, say }: BookNextProps<Kind>) {
+function BookNextPart<Kind extends VisitKind>({ kind, from, unbooked, onUnbooked, onEnd, say, focusFirst = false }: BookNextProps<Kind>) {
   const t = useTranslations('bookNext');
   const words = useProblemWords();
   const { record, problem, busy } = useVisit();
   const zone = record.session.practice.timeZone;
   const free = useFreeTimes(kind, from, record.wearer.id);
   const coming = useComing(record.wearer.id);
+  const common = useFirstPress(focusFirst, coming !== undefined && free !== null);
   const why = problemAt(problem, 'unbookedReason');
   const place = problemAt(problem, 'next', 'time') ?? problemAt(problem, 'time') ?? problemAt(problem, 'roomId') ?? problemAt(problem, 'staffId');
   return (
     <>
       {coming ? (
-        <p className="flex gap-3 items-center flex-wrap">
+        <div ref={common} className="flex gap-3 items-center flex-wrap">
           <span>{t('booked', { day: formatWeekday(coming.startsAt, zone), time: formatTime(coming.startsAt, zone) })}</span>
           <Button look="act" disabled={busy} onClick={() => onEnd(null)}>
             {say.booked(formatWeekday(coming.startsAt, zone))}
           </Button>
-        </p>
+        </div>
       ) : null}
       {place ? <ProblemLine>{words(place.code, place.data)}</ProblemLine> : null}
       {free === null ? <p className="note">{t('looking')}</p> : null}
       {free?.length === 0 ? <p>{t('noneFree')}</p> : null}
-      <div className="flex gap-3 flex-wrap">
+      <div ref={coming ? undefined : common} className="flex gap-3 flex-wrap">
         {(free ?? []).slice(0, OFFERED).map((slot, i) => (
           <Button key={slot.startsAt} look={i === 0 && !coming ? 'act' : 'plain'} disabled={busy} onClick={() => onEnd(placeOf(slot, kind, zone))}>
             {say.free(formatWeekday(slot.startsAt, zone), formatTime(slot.startsAt, zone))}

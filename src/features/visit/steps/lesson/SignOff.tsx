@@ -32,6 +32,7 @@ export function SignOff({ view, overrideNote, onClose }: { readonly view: Lesson
         {t('seenAgain', { day: formatDay(due.on), due: t(`seenDue.${due.due}`) })}
       </p>
       <BookNext
+        focusFirst
         kind={complex ? 'longFollowUp' : 'shortFollowUp'}
         from={due.on}
         unbooked={unbooked}

@@ -20,6 +20,7 @@ export function StopLesson({ lessonId, onClose }: { readonly lessonId: string; r
       <p className="mb-2">{t('stopText')}</p>
       <Field label={t('stopNote')} value={note} onValue={setNote} maxLength={400} autoComplete="off" />
       <BookNext
+        focusFirst
         kind="lesson"
         from={addDays(record.session.today, 1)}
         unbooked={unbooked}
