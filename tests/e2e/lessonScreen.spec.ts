@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { sideways, violations } from './accessible';
-import { expect, openVisit, signIn, test, typePowers } from './site';
+import { expect, openVisit, signIn, test, typePowers, watch } from './site';
 
 test.use({ file: 'lessonScreen' });
 test.beforeEach(async ({ page }) => signIn(page));
@@ -177,4 +177,38 @@ test('several lessons at once: what worked is logged by one press, a figure open
   await page.keyboard.press(String(place));
   await page.waitForURL(lesson);
   await expect(page.getByTestId('count-right-off')).toHaveAttribute('data-done', '1');
+});
+
+test('somebody else handles the lenses only by a prescriber’s consent, and is told so in words', async ({ page, browser }) => {
+  const visit = await openVisit(page);
+  await typePowers(page, '-2.00', '-2.25');
+  await page.getByTestId('candidate-turnstone-30').getByRole('radio').click();
+  await page.getByRole('button', { name: 'Put it on both eyes' }).click();
+  await page.waitForURL('**/on-eye');
+  const other = await browser.newContext();
+  const joss = await other.newPage();
+  watch(joss);
+  await signIn(joss, 'joss');
+  await joss.goto(`${visit}/lesson`);
+  await joss.getByLabel('Somebody else handles the lenses: who').fill('Ada Quillby');
+  await joss.getByRole('button', { name: 'Start the lesson' }).click();
+  await expect(joss.getByRole('alert')).toContainText('only when a prescriber agreed');
+  await expect(joss.getByLabel('Somebody else handles the lenses: who')).toHaveValue('Ada Quillby');
+
+  await page.goto(`${visit}/lesson`);
+  await page.getByText('A prescriber adds something').click();
+  const form = page.getByTestId('instructions');
+  await form.getByRole('button', { name: 'Somebody else handles them' }).click();
+  await form.getByRole('button', { name: 'Keep it' }).click();
+  await expect(form.getByText('Why does somebody else handle them?')).toBeVisible();
+  await form.getByRole('textbox').fill('Ada Quillby');
+  await form.getByRole('button', { name: 'tremor', exact: true }).click();
+  await form.getByRole('button', { name: 'Keep it' }).click();
+  await expect(form).toContainText('Ada Quillby');
+
+  await joss.reload();
+  await joss.getByLabel('Somebody else handles the lenses: who').fill('Ada Quillby');
+  await joss.getByRole('button', { name: 'Start the lesson' }).click();
+  await expect(joss.getByTestId('drawn-part')).toBeVisible();
+  await other.close();
 });

@@ -1,10 +1,6 @@
 'use client';
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { useTranslations } from 'use-intl';
 import type { Problem } from '@/lib/outcome';
-import { Button } from '@/ui/Button';
-import { StateMark } from '@/ui/marks';
-import { useRefusalWords } from '../../common/words';
 import type { Run, UndoFacts } from './VisitStore';
 
 export interface Said {
@@ -15,6 +11,8 @@ export interface Said {
 
 const load = () => import('./SaidToast').then((m) => ({ default: m.SaidToast }));
 const SaidToast = lazy(load);
+const loadRefused = () => import('./Refused').then((m) => ({ default: m.Refused }));
+const Refused = lazy(loadRefused);
 
 /** What was done a moment ago, with the way to undo it, and what was refused. */
 export function VisitNotices({
@@ -30,21 +28,16 @@ export function VisitNotices({
   readonly onClear: () => void;
   readonly run: Run;
 }) {
-  const t = useTranslations('visit');
-  const refusal = useRefusalWords();
   const [began, setBegan] = useState(false);
   if (said && !began) setBegan(true);
-  useEffect(() => void load(), []);
+  // Fetched while the server is there: what refuses may be that it is away.
+  useEffect(() => void Promise.all([load(), loadRefused()]), []);
   return (
     <>
       {problem && problem.kind !== 'invalid' && problem.kind !== 'conflict' ? (
-        <div className="refusal" role="alert">
-          <StateMark state="stop" size={16} />
-          <span>{refusal(problem)}</span>
-          <Button look="quiet" onClick={onClear}>
-            {t('settled')}
-          </Button>
-        </div>
+        <Suspense fallback={null}>
+          <Refused problem={problem} onClear={onClear} />
+        </Suspense>
       ) : null}
       {began ? (
         <Suspense fallback={null}>

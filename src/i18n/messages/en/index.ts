@@ -1,19 +1,16 @@
 import aftercare from './aftercare.messages.json';
-import aftercareProblems from './aftercareProblems.messages.json';
+import { allProblems } from './allProblems';
 import answers from './answers.messages.json';
 import asLastTime from './asLastTime.messages.json';
-import asLastTimeProblems from './asLastTimeProblems.messages.json';
 import blurWorking from './blurWorking.messages.json';
 import broughtIn from './broughtIn.messages.json';
 import care from './care.messages.json';
-import careProblems from './careProblems.messages.json';
 import careSystem from './careSystem.messages.json';
 import conflict from './conflict.messages.json';
 import correct from './correct.messages.json';
 import correctPanel from './correctPanel.messages.json';
 import cost from './cost.messages.json';
 import bookNext from './bookNext.messages.json';
-import bookNextProblems from './bookNextProblems.messages.json';
 import drawing from './drawing.messages.json';
 import exercise from './exercise.messages.json';
 import lampHelp from './lampHelp.messages.json';
@@ -21,12 +18,9 @@ import show from './show.messages.json';
 import scenes from './scenes.messages.json';
 import device from './device.messages.json';
 import diary from './diary.messages.json';
-import diaryProblems from './diaryProblems.messages.json';
 import draft from './draft.messages.json';
 import drawer from './drawer.messages.json';
 import drawerMore from './drawerMore.messages.json';
-import drawerMoreProblems from './drawerMoreProblems.messages.json';
-import drawerProblems from './drawerProblems.messages.json';
 import expected from './expected.messages.json';
 import eyeHealth from './eyeHealth.messages.json';
 import eyes from './eyes.messages.json';
@@ -47,23 +41,17 @@ import lesson from './lesson.messages.json';
 import lessonFigures from './lessonFigures.messages.json';
 import lessonsNow from './lessonsNow.messages.json';
 import library from './library.messages.json';
-import libraryProblems from './libraryProblems.messages.json';
 import list from './list.messages.json';
-import listProblems from './listProblems.messages.json';
 import merge from './merge.messages.json';
-import mergeProblems from './mergeProblems.messages.json';
 import orders from './orders.messages.json';
 import notFoundPage from './notFoundPage.messages.json';
 import onEye from './onEye.messages.json';
 import outside from './outside.messages.json';
-import outsideProblems from './outsideProblems.messages.json';
 import panels from './panels.messages.json';
 import peroxide from './peroxide.messages.json';
 import powerField from './powerField.messages.json';
 import prescription from './prescription.messages.json';
 import print from './print.messages.json';
-import practiceProblems from './practiceProblems.messages.json';
-import problems from './problems.messages.json';
 import purposes from './purposes.messages.json';
 import range from './range.messages.json';
 import raw from './raw.messages.json';
@@ -71,55 +59,42 @@ import redEye from './redEye.messages.json';
 import orderStory from './orderStory.messages.json';
 import orderPage from './orderPage.messages.json';
 import suppliers from './suppliers.messages.json';
-import deskProblems from './deskProblems.messages.json';
 import recalls from './recalls.messages.json';
 import oldBoxes from './oldBoxes.messages.json';
 import restock from './restock.messages.json';
 import outbox from './outbox.messages.json';
-import outboxProblems from './outboxProblems.messages.json';
 import coverage from './coverage.messages.json';
 import figures from './figures.messages.json';
 import desk from './desk.messages.json';
 import due from './due.messages.json';
 import reorder from './reorder.messages.json';
-import reorderProblems from './reorderProblems.messages.json';
-import redEyeProblems from './redEyeProblems.messages.json';
 import receipt from './receipt.messages.json';
 import refraction from './refraction.messages.json';
 import refused from './refused.messages.json';
 import ruleNames from './ruleNames.messages.json';
 import requests from './requests.messages.json';
-import requestsProblems from './requestsProblems.messages.json';
 import rooms from './rooms.messages.json';
 import settings from './settings.messages.json';
 import settle from './settle.messages.json';
 import sightDesk from './sightDesk.messages.json';
 import signIn from './signIn.messages.json';
-import signProblems from './signProblems.messages.json';
 import signs from './signs.messages.json';
 import staff from './staff.messages.json';
 import steps from './steps.messages.json';
 import stops from './stops.messages.json';
-import supplyProblems from './supplyProblems.messages.json';
 import supply from './supply.messages.json';
 import triage from './triage.messages.json';
-import triageProblems from './triageProblems.messages.json';
 import takeHomeDesk from './takeHomeDesk.messages.json';
-import takeHomeProblems from './takeHomeProblems.messages.json';
 import tasks from './tasks.messages.json';
 import today from './today.messages.json';
 import turnDesk from './turnDesk.messages.json';
-import staffProblems from './staffProblems.messages.json';
 import visitFrame from './visitFrame.messages.json';
 import visit from './visit.messages.json';
 import visitKind from './visitKind.messages.json';
-import visitKindProblems from './visitKindProblems.messages.json';
-import visitProblems from './visitProblems.messages.json';
 import wearer from './wearer.messages.json';
 import wearerForm from './wearerForm.messages.json';
 import wearers from './wearers.messages.json';
 import wornNow from './wornNow.messages.json';
-import wornNowProblems from './wornNowProblems.messages.json';
 
 /** Every word of the language, for types and tests: a page imports only what it says. */
 export const en = {
@@ -172,10 +147,7 @@ export const en = {
   powerField,
   prescription,
   print,
-  problems: { ...problems, ...diaryProblems,
-    ...practiceProblems, ...drawerProblems, ...visitProblems, ...libraryProblems, ...listProblems, ...mergeProblems, ...visitKindProblems, ...wornNowProblems, ...asLastTimeProblems, ...aftercareProblems, ...careProblems, ...bookNextProblems, ...takeHomeProblems, ...staffProblems, ...redEyeProblems, ...triageProblems, ...requestsProblems, ...signProblems,
-    ...supplyProblems, ...reorderProblems, ...deskProblems, ...drawerMoreProblems, ...outboxProblems,
-    ...outsideProblems },
+  problems: allProblems,
   purposes,
   range,
   raw,
