@@ -32,11 +32,7 @@ async function lessonBegun(page: Page): Promise<void> {
   await expect(page.getByTestId('drawn-part')).toBeVisible();
 }
 
-test('the wearer’s screen: opened by a code, once; in step with the teacher, through reloads; by oneself and back', async ({
-  page,
-  browser,
-  site,
-}) => {
+test('the wearer’s screen: opened by a code, once; in step with the teacher, through reloads; by oneself and back', async ({ page, browser, site }) => {
   await lessonBegun(page);
   await page.getByRole('button', { name: 'Wearer’s screen' }).click();
   const code = page.getByTestId('screen-code');

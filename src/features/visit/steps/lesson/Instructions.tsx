@@ -23,7 +23,11 @@ export function Instructions() {
         {said.map((chain) => {
           const { current } = chain;
           if (!current) return null;
-          const words = t(`instruction.${current.what}`, { text: current.text, why: current.why ? t(`helperWhy.${current.why}`) : '', name: current.recordedByName });
+          const words = t(`instruction.${current.what}`, {
+            text: current.text,
+            why: current.why ? t(`helperWhy.${current.why}`) : '',
+            name: current.recordedByName,
+          });
           return (
             <li key={chain.rootId} className="py-1 flex gap-3 items-start">
               <span className="flex-1">{words}</span>
