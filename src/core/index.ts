@@ -11,7 +11,7 @@ export * from './optics/powerCross';
 export * from './optics/parsePowerCross';
 export * from './optics/refractionDoubts';
 export * from './optics/ruleOfThumb';
-export * from './optics/nearAdd';
+export * from './presbyopia/nearAdd';
 export * from './optics/parseAdd';
 export * from './optics/acuity';
 export * from './lens/family';

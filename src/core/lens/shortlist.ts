@@ -1,6 +1,6 @@
 import type { Kind } from '../advice/recommend';
 import type { Refraction } from '../optics/refraction';
-import { addBandOf } from '../optics/nearAdd';
+import { addBandOf } from '../presbyopia/nearAdd';
 import { blurBetween, fromPowerVector, subtractVectors, toPowerVector } from '../optics/powerVector';
 import type { Degrees, Dioptres, Eye } from '../units';
 import { expectedBlur, ROTATION_PRIORS, type RotationPrior } from './expectedBlur';

@@ -2,7 +2,7 @@ import { isDropped } from '../advice/dropOut';
 import { dktAt, DKT_LIMITS } from '../advice/oxygen';
 import type { Kind } from '../advice/recommend';
 import { type Source, OWN, TRADE } from '../advice/source';
-import { addBandOf } from '../optics/nearAdd';
+import { addBandOf } from '../presbyopia/nearAdd';
 import type { PracticeSettings } from '../practiceSettings';
 import { EYES, type Dioptres, type Eye, type IsoDate } from '../units';
 import { isOrderable } from './catalogueFamily';
