@@ -1,4 +1,16 @@
-import type { AddBand, CurveDiameter, LensBlock, StepRange } from '../src/core';
+import {
+  readAddTable,
+  readChangeRule,
+  readStartTable,
+  type ChangeRule,
+  type CurveDiameter,
+  type FamilyAdd,
+  type LensAdd,
+  type LensBlock,
+  type StartRow,
+  type StepRange,
+} from '../src/core';
+import { must } from '../src/lib/assert';
 import type { FamilyWithBlocks, NewFamily } from '../src/db/family';
 
 /** Invented families of invented makers. Blocks follow what soft lenses are really made in: finer steps near zero. */
@@ -16,7 +28,19 @@ const toricBlocks = (from: number, to: number, cylinders: readonly number[], mad
   { spheres: span(Math.max(from, -6), Math.min(to, 6), 0.25), cylinders, axes, adds: [null], curves: made },
   ...(from < -6 ? [{ spheres: span(from, -6.5, 0.5), cylinders, axes, adds: [null], curves: made }] : []),
 ];
-const multifocalBlocks = (from: number, to: number, adds: readonly AddBand[], made: readonly CurveDiameter[]): LensBlock[] => [
+const addTable = (text: string): readonly FamilyAdd[] => must(readAddTable(text), text);
+const startTable = (text: string): readonly StartRow[] => must(readStartTable(text), text);
+const changeRule = (text: string): ChangeRule => must(readChangeRule(text), text);
+const AVOCET_ADDS = addTable(
+  [1, 1.5, 2, 2.5]
+    .flatMap((d) =>
+      (['CD', 'CN'] as const).map(
+        (of) => `${of} +${d.toFixed(2)} <=${d === 2.5 ? '4.00' : (d + 0.25).toFixed(2)} +${d.toFixed(2)}${of === 'CN' ? ' centreNear' : ''}`,
+      ),
+    )
+    .join(' | '),
+);
+const multifocalBlocks = (from: number, to: number, adds: readonly LensAdd[], made: readonly CurveDiameter[]): LensBlock[] => [
   { spheres: span(from, to, 0.25), cylinders: [0], axes: SPHERE_AXIS, adds, curves: made },
 ];
 
@@ -207,6 +231,7 @@ export const DEMO_FAMILIES: readonly Draft[] = [
     packPriceMinor: 5850,
     leadDays: 6,
     multifocalDesign: 'centreNear',
+    startTable: startTable('add <=1.25 low / low | add <=2.00 medium / medium | add <=4.00 medium / high'),
     blocks: multifocalBlocks(-8, 6, ['low', 'medium', 'high'], curves([8.6, 14.1])),
   },
   {
@@ -227,6 +252,7 @@ export const DEMO_FAMILIES: readonly Draft[] = [
     packPriceMinor: 4100,
     leadDays: 6,
     multifocalDesign: 'centreNear',
+    startTable: startTable('age <=47 low / low | age <=53 medium / medium | age <=57 hyperope high / high | age <=57 medium / high | age <=120 high / high'),
     blocks: multifocalBlocks(-6, 5, ['low', 'medium', 'high'], curves([8.5, 14.2])),
   },
   {
@@ -246,6 +272,9 @@ export const DEMO_FAMILIES: readonly Draft[] = [
     packPriceMinor: 3900,
     leadDays: 7,
     multifocalDesign: 'concentric',
+    addTable: addTable('low <=1.50 +1.25 | high <=2.50 +2.00'),
+    startTable: startTable('add <=1.50 low / low | add <=2.00 low / high | add <=2.50 high / high'),
+    changeRule: changeRule('far: dominant<, dominant- | near: other>, other+'),
     blocks: multifocalBlocks(-8, 6, ['low', 'high'], curves([8.5, 14.3])),
   },
   {
@@ -267,12 +296,14 @@ export const DEMO_FAMILIES: readonly Draft[] = [
     packPriceMinor: 9800,
     leadDays: 14,
     multifocalDesign: 'centreDistance',
+    addTable: AVOCET_ADDS,
+    startTable: startTable('add <=1.25 CD +1.00 / CD +1.00 | add <=1.75 CD +1.50 / CD +1.50 | add <=2.25 CD +2.00 / CN +2.00 | add <=4.00 CD +2.50 / CN +2.50'),
     blocks: [
       {
         spheres: span(-8, 6, 0.25),
         cylinders: [-0.75, -1.25, -1.75, -2.25],
         axes: span(5, 180, 5),
-        adds: ['low', 'medium', 'high'],
+        adds: AVOCET_ADDS.map((a) => a.add),
         curves: curves([8.6, 14.4]),
       },
     ],
@@ -339,6 +370,9 @@ export const wholeFamily = (draft: Draft, id: string): FamilyWithBlocks => ({
   rotationSd: null,
   rebateMinor: 0,
   multifocalDesign: null,
+  addTable: [],
+  startTable: [],
+  changeRule: null,
   reusableTrial: false,
   startsOn: null,
   lastOrderOn: null,
@@ -351,7 +385,7 @@ export const wholeFamily = (draft: Draft, id: string): FamilyWithBlocks => ({
 });
 
 /** Lens powers in the trial drawer: [family, sphere, cylinder, axis, base curve, diameter, add, count]. */
-export type DrawerLens = readonly [string, number, number, number, number, number, AddBand | null, number];
+export type DrawerLens = readonly [string, number, number, number, number, number, LensAdd | null, number];
 const toricDrawer = (
   code: string,
   baseCurve: number,

@@ -1,4 +1,4 @@
-// npm run bench [-- search|steadiness|fuzz|pages|lamp|typing|record|wearers|size|kills|load|supply|planner|lives|crash|screen [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
+// npm run bench [-- search|steadiness|fuzz|pages|lamp|typing|record|wearers|size|kills|load|supply|planner|lives|crash|screen|presbyopia [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
@@ -12,6 +12,7 @@ import { benchLoad } from './lib/benchLoad';
 import { benchRecord } from './lib/benchRecord';
 import { benchCrash } from './lib/benchCrash';
 import { benchLives } from './lib/benchLives';
+import { benchPresbyopia } from './lib/benchPresbyopia';
 import { benchPlanner } from './lib/benchPlanner';
 import { benchScreen } from './lib/benchScreen';
 import { benchSupply } from './lib/benchSupply';
@@ -226,6 +227,8 @@ if (wanted.includes('crash')) await benchCrash();
 if (wanted.includes('screen')) await benchScreen();
 if (wanted.includes('lives')) benchLives();
 if (wanted.includes('planner')) await benchPlanner();
+// Takes half an hour. `--wearers=N`: how many in each world.
+if (wanted.includes('presbyopia')) benchPresbyopia(Number(process.argv.find((arg) => arg.startsWith('--wearers='))?.slice(10) ?? 625));
 
 // Takes minutes: only when it is asked for by name. `--kills=N`: how many.
 if (wanted.includes('kills')) {

@@ -6,7 +6,7 @@ import {
   roundToStep,
   sphericalEquivalent,
   toCornealPlane,
-  type AddBand,
+  type LensAdd,
   type Eye,
   type Refraction,
 } from '../../src/core';
@@ -57,15 +57,15 @@ export interface LensForm {
   readonly sphere: number;
   readonly cylinder: number;
   readonly axis: number;
-  readonly add: AddBand | null;
+  readonly add: LensAdd | null;
   readonly baseCurve: number;
   readonly diameter: number;
 }
-export const addBandFor = (story: Story): AddBand | null => (story.presbyope ? (story.age < 52 ? 'low' : 'high') : null);
+export const addBandFor = (story: Story): LensAdd | null => (story.presbyope ? (story.age < 52 ? 'low' : 'high') : null);
 export const addFor = (story: Story): number | null => (story.presbyope ? addToRecord(story.age) : null);
 
 /** The lens of a family that leaves a requirement the least blur. */
-export function lensFor(required: Refraction, family: FamilyWithBlocks, add: AddBand | null): LensForm {
+export function lensFor(required: Refraction, family: FamilyWithBlocks, add: LensAdd | null): LensForm {
   const nearest = must(nearestLenses(required, family, { limit: 1 })[0], `a lens of ${family.name}`);
   const variant = must(
     nearest.variants.find((v) => v.add === add),
@@ -81,7 +81,7 @@ export function overRefractionOf({ required }: TrueEye, lens: LensForm): string 
 }
 
 /** The lens to order: its axis moved against the turn. */
-export const orderFor = ({ required, turn }: TrueEye, family: FamilyWithBlocks, add: AddBand | null): LensForm =>
+export const orderFor = ({ required, turn }: TrueEye, family: FamilyWithBlocks, add: LensAdd | null): LensForm =>
   lensFor(family.geometry === 'toric' ? { ...required, axis: compensateAxis(required.axis, turn) } : required, family, add);
 
 /** The same for each eye. */

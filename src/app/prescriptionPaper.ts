@@ -1,4 +1,4 @@
-import { formatRefraction, type CopyEye, type RawOrder } from '@/core';
+import { formatRefraction, nameOfAdd, type CopyEye, type RawOrder } from '@/core';
 import type { Paper } from '@/formats/pdf/paper';
 import { formatDay, formatMoment, formatRecord } from '@/i18n/format';
 import type { CopyPaper } from '@/services/exchange/queries';
@@ -31,7 +31,7 @@ function eyeLines({ eye, lens, raw, baseCurveMm }: CopyEye): readonly string[] {
     curve: baseCurveMm.toFixed(1),
     diameter: lens.diameterMm?.toFixed(1) ?? '',
   });
-  return [lens.addBand ? `${line} · ${translator('prescription')(`add.${lens.addBand}`)}` : line];
+  return [lens.addBand ? `${line} · ${nameOfAdd(lens.addBand, (band) => translator('prescription')(`add.${band}`))}` : line];
 }
 
 /** The wearer's copy of a prescription in words. */

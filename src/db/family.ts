@@ -1,5 +1,5 @@
 import 'server-only';
-import type { AddBand, CatalogueFamily, CurveDiameter, LensBlock, PracticeTurn, ReorderTrade } from '../core';
+import type { LensAdd, CatalogueFamily, CurveDiameter, LensBlock, PracticeTurn, ReorderTrade } from '../core';
 import { revived } from './bundle';
 import type { Db } from './client';
 
@@ -34,14 +34,14 @@ interface BlockRow {
   readonly axisFrom: number;
   readonly axisTo: number;
   readonly axisStep: number;
-  readonly adds: AddBand[];
+  readonly adds: LensAdd[];
   readonly curves: CurveDiameter[];
 }
 
 const familyColumns = (sql: Db) => sql`
   f.id, f.code, f.version, f.listed, f.maker, f.name, f.geometry, f.modality, f.material, f.water_percent, f.dk, f.dkt_centre, f.dkt_thickest,
   f.modulus_mpa, f.ionic_group, f.overnight_approved, f.min_age, f.myopia_hours, f.myopia_days, f.mark_layout, f.stabilisation, f.rotation_mean, f.rotation_sd,
-  f.settle_minutes, f.pack_size, f.pack_price_minor, f.rebate_minor, f.lead_days, f.multifocal_design, f.reusable_trial, f.starts_on,
+  f.settle_minutes, f.pack_size, f.pack_price_minor, f.rebate_minor, f.lead_days, f.multifocal_design, f.add_table, f.start_table, f.change_rule, f.reusable_trial, f.starts_on,
   e.last_order_on, e.replaced_by,
   (select jsonb_build_object('mean', t.mean_deg, 'sd', t.sd_deg, 'eyes', t.eyes) from family_turn t
     where t.practice_id = f.practice_id and t.code = f.code) as practice_turn,
@@ -150,8 +150,9 @@ export type NewFamily = Pick<CatalogueFamily, Needed | Trade> &
   Partial<CatalogueFamily> & { readonly id: string; readonly version: number; readonly listed: boolean; readonly createdBy?: string | null };
 
 export async function insertFamily(sql: Db, practiceId: string, family: NewFamily, at: string, newId: () => string): Promise<void> {
-  const { blocks, ...row } = family;
-  await sql`insert into lens_family_version ${sql({ ...row, practiceId, createdAt: at })}`;
+  const { blocks, addTable = [], startTable = [], changeRule = null, ...row } = family;
+  const tables = { addTable: sql.json(addTable as never), startTable: sql.json(startTable as never), changeRule: changeRule && sql.json(changeRule as never) };
+  await sql`insert into lens_family_version ${sql({ ...row, ...tables, practiceId, createdAt: at })}`;
   // One statement a thousand blocks: a family listed power by power has many.
   for (let from = 0; from < blocks.length; from += 1000) {
     const rows = blocks.slice(from, from + 1000).map((block, i) => ({
@@ -163,7 +164,7 @@ export async function insertFamily(sql: Db, practiceId: string, family: NewFamil
       axis_from: block.axes.from,
       axis_to: block.axes.to,
       axis_step: block.axes.step,
-      adds: block.adds.filter((a): a is AddBand => a !== null),
+      adds: block.adds.filter((a): a is LensAdd => a !== null),
       curves: block.curves.map((c) => ({ baseCurve: c.baseCurve, diameter: c.diameter })),
       sort_order: from + i,
     }));

@@ -1,3 +1,4 @@
+import { type LensAdd } from '../core';
 import 'server-only';
 import type { Db } from './client';
 
@@ -32,7 +33,7 @@ export interface FamilyUse {
   readonly sphereD: number;
   readonly cylinderD: number;
   readonly axisDeg: number;
-  readonly addBand: 'low' | 'medium' | 'high' | null;
+  readonly addBand: LensAdd | null;
   readonly baseCurveMm: number;
   readonly diameterMm: number;
 }

@@ -1,6 +1,6 @@
 import 'server-only';
 import type postgres from 'postgres';
-import type { AddBand, DeliverTo, Eye, Modality, ShipmentFault } from '../core';
+import type { LensAdd, DeliverTo, Eye, Modality, ShipmentFault } from '../core';
 import type { Db } from './client';
 
 /** A line of an order as its announcement is compared with it. */
@@ -19,7 +19,7 @@ export interface OrderedLine {
   readonly sphereD: number | null;
   readonly cylinderD: number | null;
   readonly axisDeg: number | null;
-  readonly addBand: AddBand | null;
+  readonly addBand: LensAdd | null;
   readonly baseCurveMm: number | null;
   readonly diameterMm: number | null;
 }

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { AddBand, Counted, LensSpec } from '../core';
+import type { LensAdd, Counted, LensSpec } from '../core';
 import type { Db } from './client';
 import { lensKey, type Moved } from './trialStock';
 
@@ -10,7 +10,7 @@ export interface TrialLevelRow extends Omit<LensSpec, 'familyVersionId'> {
   readonly familyCode: string;
   readonly familyName: string;
   readonly maker: string;
-  readonly addBand: AddBand | null;
+  readonly addBand: LensAdd | null;
   readonly least: number | null;
   readonly left: number;
   readonly expiring: number;

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { AddBand } from '../core';
+import type { LensAdd } from '../core';
 import type { Db } from './client';
 import type { Moved } from './trialStock';
 
@@ -10,7 +10,7 @@ export interface TrialLoan {
   readonly sphereD: number;
   readonly cylinderD: number;
   readonly axisDeg: number;
-  readonly addBand: AddBand | null;
+  readonly addBand: LensAdd | null;
   readonly lot: string;
   readonly expiresOn: string;
   readonly count: number;

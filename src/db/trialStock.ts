@@ -32,7 +32,7 @@ export function listTrialStock(sql: Db, practiceId: string) {
     from trial_stock s join lens l on l.id = s.lens_id join lens_family_version f on f.id = l.family_version_id
     where s.practice_id = ${practiceId} and s.count > 0
     order by f.name, l.sphere_d desc, l.cylinder_d desc, l.axis_deg,
-      array_position(array['low', 'medium', 'high'], l.add_band), l.base_curve_mm, s.expires_on, s.lot`;
+      array_position(array['low', 'medium', 'high'], l.add_band), l.add_band, l.base_curve_mm, s.expires_on, s.lot`;
 }
 
 /** Trial lenses that may still be used, counted by family, power, addition and curve. */

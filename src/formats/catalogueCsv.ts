@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { rangeCount, rangeValue, type CatalogueFamily, type LensBlock, type StepRange } from '../core';
+import { rangeCount, rangeValue, type CatalogueFamily, type LensBlock, type StepRange, writeAddTable, writeChangeRule, writeStartTable } from '../core';
 import type { Result } from '../lib/outcome';
 import { CATALOGUE_COLUMNS, FORMULA, NEEDED_COLUMNS, type CatalogueColumn, type CatalogueFault } from '../schema/catalogue';
 import { openCsv, type BrokenFile, type CsvFile } from './csv';
@@ -49,6 +49,9 @@ export function cellsOf(family: CatalogueFamily, block: LensBlock): Record<Catal
     rebate: money(family.rebateMinor),
     lead_days: shown(family.leadDays),
     multifocal_design: spaced(family.multifocalDesign),
+    add_table: writeAddTable(family.addTable),
+    start_table: writeStartTable(family.startTable),
+    change_rule: family.changeRule ? writeChangeRule(family.changeRule) : '',
     reusable_trial: family.reusableTrial ? 'yes' : 'no',
     sphere_from: power(block.spheres.from),
     sphere_to: power(last(block.spheres)),

@@ -1,9 +1,9 @@
 import Papa from 'papaparse';
 import {
-  ADD_BANDS,
   EYES,
   isIsoDate,
   MODALITIES,
+  parseLensAdd,
   PURPOSES,
   toMinusCylinder,
   type ExchangedDocument,
@@ -11,6 +11,7 @@ import {
   type ExchangedPrescription,
   type Eye,
   type LeftAside,
+  type LensAdd,
   type ReadDocument,
 } from '../core';
 import { err, ok, type ProblemData, type Result } from '../lib/outcome';
@@ -123,9 +124,15 @@ function lensOf(row: Row, left: LeftAside[]): Result<ExchangedLens, UnreadableLi
     if (found === null && cell(row, column) !== '') left.push({ path: `${row.line}.${column}`, value: cell(row, column).slice(0, 200) });
     return found;
   };
+  const addCell = (): LensAdd | null => {
+    const typed = cell(row, 'add');
+    const add = parseLensAdd(typed);
+    if (add === null && typed !== '') left.push({ path: `${row.line}.add`, value: typed.slice(0, 200) });
+    return add;
+  };
   return ok({
     power,
-    add: word(ADD_BANDS, 'add'),
+    add: addCell(),
     addD: values.add_d ?? null,
     brand: cell(row, 'lens'),
     baseCurveMm: values.base_curve_mm ?? null,

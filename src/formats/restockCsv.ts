@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { formatRefraction, type AddBand } from '../core';
+import { formatRefraction, type LensAdd } from '../core';
 
 /** A trial lens to be ordered, as a line of a file. */
 export interface RestockRow {
@@ -10,7 +10,7 @@ export interface RestockRow {
   readonly sphereD: number;
   readonly cylinderD: number;
   readonly axisDeg: number;
-  readonly addBand: AddBand | null;
+  readonly addBand: LensAdd | null;
   readonly baseCurveMm: number | null;
   readonly diameterMm: number | null;
   readonly count: number;

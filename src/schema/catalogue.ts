@@ -4,13 +4,17 @@ import {
   MARK_LAYOUTS,
   lensesLost,
   mergeBlocks,
+  compareAdds,
+  parseLensAdd,
+  readAddTable,
+  readChangeRule,
+  readStartTable,
   MODALITIES,
   MULTIFOCAL_DESIGNS,
   onStep,
   rangeCount,
   rangeValue,
   STABILISATIONS,
-  type AddBand,
   type CatalogueFamily,
   type CurveDiameter,
   type LensBlock,
@@ -44,6 +48,7 @@ export type CatalogueFaultCode =
   | 'cataloguePrice'
   | 'catalogueCylinder'
   | 'catalogueAdd'
+  | 'catalogueTable'
   | 'catalogueMarks'
   | 'catalogueCurve'
   | 'catalogueContradicts'
@@ -197,6 +202,13 @@ function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; re
   const price = read.number('pack_price', FIGURES.pack_price, true);
   if (price === 0) noted('stop', 'cataloguePrice', {});
   const toric = geometry === 'toric' || geometry === 'toricMultifocal';
+  const withAdd = geometry === 'multifocal' || geometry === 'toricMultifocal';
+  const table = <T>(column: 'add_table' | 'start_table' | 'change_rule', readTable: (text: string) => T | null): T | null => {
+    const text = read.raw(column);
+    const found = text === '' ? null : readTable(text);
+    if (text !== '' && found === null) noted('stop', 'catalogueTable', { column, typed: clip(text) });
+    return found;
+  };
   const markLayout = read.choice('mark_layout', MARK_LAYOUTS, false) ?? 'none';
   if (toric && markLayout === 'none') noted('stop', 'catalogueMarks', {});
   const facts = {
@@ -225,7 +237,10 @@ function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; re
     packPriceMinor: minor(price),
     rebateMinor: minor(optional('rebate')),
     leadDays: needed('lead_days'),
-    multifocalDesign: geometry === 'multifocal' || geometry === 'toricMultifocal' ? read.choice('multifocal_design', MULTIFOCAL_DESIGNS, false) : null,
+    multifocalDesign: withAdd ? read.choice('multifocal_design', MULTIFOCAL_DESIGNS, false) : null,
+    addTable: (withAdd ? table('add_table', readAddTable) : null) ?? [],
+    startTable: (withAdd ? table('start_table', readStartTable) : null) ?? [],
+    changeRule: withAdd ? table('change_rule', readChangeRule) : null,
     reusableTrial: read.flag('reusable_trial'),
   };
   return { facts: fine ? facts : null, geometry: said };
@@ -288,10 +303,15 @@ function readBlock(read: LineReader, note: Note, geometry: CatalogueFamily['geom
   }
   const turned = asked.some((c) => c !== 0);
   const axes = turned ? readRange(read, note, 'axis', LIMITS.axis, FIGURES.axis_step) : { from: 180, to: 180, step: 10 };
-  const addWords = read.list('adds').map((a) => a.toLowerCase());
-  const adds = (['low', 'medium', 'high'] as const).filter((a): a is AddBand => addWords.includes(a));
-  if (addWords.some((a) => !['low', 'medium', 'high'].includes(a))) {
-    note('stop', 'catalogueOffered', { column: 'adds', typed: clip(addWords.join(' ')), options: 'low, medium, high' });
+  // An addition may have a space in it: only bars and semicolons part them, but for bands, which may stand side by side.
+  const typedAdds = read
+    .raw('adds')
+    .split(/\s*[|;]\s*|(?<=low|medium|high)\s+/i)
+    .filter((part) => part !== '');
+  const readAdds = typedAdds.map(parseLensAdd);
+  const adds = [...new Set(readAdds.filter((a) => a !== null))].sort(compareAdds);
+  if (readAdds.some((a) => a === null)) {
+    note('stop', 'catalogueOffered', { column: 'adds', typed: clip(typedAdds.join(' ')), options: 'low, medium, high, +1.50, CN +2.00' });
     return null;
   }
   if (geometry !== null && withAdd !== adds.length > 0) {

@@ -29,6 +29,9 @@ export const FAMILY_COLUMNS = [
   'rebate',
   'lead_days',
   'multifocal_design',
+  'add_table',
+  'start_table',
+  'change_rule',
   'reusable_trial',
 ] as const;
 export const BLOCK_COLUMNS = ['sphere_from', 'sphere_to', 'sphere_step', 'cylinders', 'axis_from', 'axis_to', 'axis_step', 'adds', 'curves'] as const;

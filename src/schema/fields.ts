@@ -1,10 +1,12 @@
 import { z } from 'zod';
 import {
   ACUITY_LIMITS,
+  type LensAdd,
   type LimitName,
   LIMITS,
   onStep,
   parseAdd,
+  parseLensAdd,
   parseDay,
   parseRefraction,
   parseTime,
@@ -20,6 +22,14 @@ export const refractionText = z.string({ error: 'required' }).transform((text, c
   const read = parseRefraction(text);
   if (read.ok) return { typed: text.trim(), power: read.value, prism: splitPrism(text).prism?.slice(0, 60) ?? null };
   ctx.addIssue({ code: 'custom', message: read.error.code, params: { data: read.error.data, repairs: read.error.repairs } });
+  return z.NEVER;
+});
+
+/** An addition as it stands on a box. */
+export const lensAdd = z.string({ error: 'required' }).transform((text, ctx): LensAdd => {
+  const add = parseLensAdd(text);
+  if (add) return add;
+  ctx.addIssue({ code: 'custom', message: 'lensAddUnknown', params: { data: { typed: text.slice(0, 20) } } });
   return z.NEVER;
 });
 

@@ -1,5 +1,5 @@
 import { FIT_WORDS, lensFindingProblem, OVER_CONTROLS, PLUS_HALF, READ_HOW, WORN_HOW } from '../core';
-import { acuity, dayText, eye, inVisit, limited, lotText, optionalText, reason, refractionText, uuid } from './fields';
+import { acuity, dayText, eye, inVisit, limited, lotText, optionalText, reason, refractionText, uuid, lensAdd } from './fields';
 import { z } from 'zod';
 
 /** A lens of a family in the library. */
@@ -8,7 +8,7 @@ export const lensSpec = z.object({
   sphere: limited('sphere'),
   cylinder: limited('cylinder'),
   axis: limited('axis'),
-  add: z.enum(['low', 'medium', 'high']).nullable(),
+  add: lensAdd.nullable(),
   baseCurve: limited('baseCurveMm'),
   diameter: limited('diameterMm'),
 });

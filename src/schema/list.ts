@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ADD_BANDS, EARLIEST_BIRTH_DATE, type AddBand } from '../core';
+import { EARLIEST_BIRTH_DATE, parseLensAdd, type LensAdd } from '../core';
 import type { FieldProblem } from '../lib/outcome';
 import { FORMULA } from './catalogue';
 import { dayText, lotText, nameText, optionalName, optionalText, refractionText } from './fields';
@@ -23,11 +23,11 @@ const millimetres = z
 const addBand = z
   .string()
   .default('')
-  .transform((text, ctx): AddBand | null => {
-    const plain = text.trim().toLowerCase();
+  .transform((text, ctx): LensAdd | null => {
+    const plain = text.trim();
     if (plain === '') return null;
-    const band = ADD_BANDS.find((b) => b === plain);
-    if (band) return band;
+    const add = parseLensAdd(plain);
+    if (add) return add;
     ctx.addIssue({ code: 'custom', message: 'addBandUnknown', params: { data: { typed: plain.slice(0, 40) } } });
     return z.NEVER;
   });

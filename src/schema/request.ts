@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { ADD_BANDS, isReachable, looksLikeDay, REQUEST_ANSWERS } from '../core';
-import { dayText, limited, optionalText, refractionText, timeText, uuid } from './fields';
+import { isReachable, looksLikeDay, REQUEST_ANSWERS } from '../core';
+import { dayText, limited, optionalText, refractionText, timeText, uuid, lensAdd } from './fields';
 
 const text = (max: number) => z.string().trim().max(max, 'tooLong').default('');
 const askedLens = z.object({
   power: refractionText,
-  add: z.enum(ADD_BANDS).nullable().default(null),
+  add: lensAdd.nullable().default(null),
   lensName: text(120),
   baseCurveMm: limited('baseCurveMm').nullable(),
   diameterMm: limited('diameterMm').nullable(),

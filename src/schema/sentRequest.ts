@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import type { AskedLens, SellerRequest } from '../core';
-import { dayText, limited, refractionText } from './fields';
+import { dayText, limited, refractionText, lensAdd } from './fields';
 
 /** A request as a seller's own system sends it: hostile until read. */
 const text = (max: number) => z.string().trim().max(max).default('');
 const lens = z.object({
   power: refractionText,
-  add: z.enum(['low', 'medium', 'high']).nullable().default(null),
+  add: lensAdd.nullable().default(null),
   lensName: text(120),
   baseCurveMm: limited('baseCurveMm').nullable().default(null),
   diameterMm: limited('diameterMm').nullable().default(null),

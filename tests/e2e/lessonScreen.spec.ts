@@ -177,7 +177,7 @@ test('several lessons at once: what worked is logged by one press, a figure open
 
 test('somebody else handles the lenses only by a prescriber’s consent, and is told so in words', async ({ page, browser }) => {
   const visit = await openVisit(page);
-  await typePowers(page, '-2.00', '-2.25');
+  await typePowers(page, '-1.50', '-1.75');
   await page.getByTestId('candidate-turnstone-30').getByRole('radio').click();
   await page.getByRole('button', { name: 'Put it on both eyes' }).click();
   await page.waitForURL('**/on-eye');

@@ -63,7 +63,7 @@ const CASES: readonly [
       ['right', { ...lens, axis: 181 }, 'right.axis', 'axisOutOfRange'],
       ['right', { ...lens, sphere: -31 }, 'right.sphere', 'sphereOutOfRange'],
       ['right', { ...lens, cylinder: 0.75 }, 'right.cylinder', 'cylinderOutOfRange'],
-      ['right', { ...lens, add: 'huge' }, 'right.add', 'notUnderstood'],
+      ['right', { ...lens, add: 'huge' }, 'right.add', 'lensAddUnknown'],
     ],
   ],
   [

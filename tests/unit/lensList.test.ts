@@ -127,7 +127,9 @@ describe('families left out', () => {
     expect(why({})['curlew-multifocal']).toBe('addUnknown');
     const withAdd = why({ adds: { right: 1.75, left: 1.75 } });
     expect(withAdd['curlew-multifocal']).toBeUndefined();
-    expect(withAdd['sanderling-14-multifocal']).toBe('addNotMade');
+    // Its maker's high is for +1.75 too; beyond +2.50 it makes none.
+    expect(withAdd['sanderling-14-multifocal']).toBeUndefined();
+    expect(why({ adds: { right: 2.75, left: 2.75 } })['sanderling-14-multifocal']).toBe('addNotMade');
   });
   it('not approved, or too little oxygen where thickest, for nights', () => {
     const nights = why({ kind: { modality: 'monthly', wear: 'overnight', geometry: 'sphere', material: 'siliconeHydrogel' } });

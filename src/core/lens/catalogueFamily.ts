@@ -1,3 +1,6 @@
+import type { FamilyAdd } from '../presbyopia/familyAdd';
+import type { StartRow } from '../presbyopia/familyTables';
+import type { ChangeRule } from '../presbyopia/nextChange';
 import type { IsoDate } from '../units';
 import type { Geometry, LensBlock, MarkLayout, Modality, Stabilisation } from './family';
 
@@ -46,6 +49,12 @@ export interface CatalogueFamily {
   readonly rebateMinor: number;
   readonly leadDays: number;
   readonly multifocalDesign: MultifocalDesign | null;
+  /** What its maker says of its additions; empty: the usual bands. */
+  readonly addTable: readonly FamilyAdd[];
+  /** The maker's own table of starting pairs; empty where it gives none. */
+  readonly startTable: readonly StartRow[];
+  /** What the maker changes first where something is weak; null: as the trade does. */
+  readonly changeRule: ChangeRule | null;
   readonly reusableTrial: boolean;
   readonly startsOn: IsoDate | null;
   readonly blocks: readonly LensBlock[];

@@ -8,6 +8,35 @@ export type MarkLayout = 'none' | 'six' | 'threeNine' | 'twelve';
 export type Stabilisation = 'prismBallast' | 'thinZones' | 'fourPoint';
 export const ADD_BANDS = ['low', 'medium', 'high'] as const;
 export type AddBand = (typeof ADD_BANDS)[number];
+/**
+ * An addition as a box says it: a band, dioptres (`+1.50`), or dioptres of one of two designs that the family makes
+ * (`CD +2.00` centre-distance, `CN +2.00` centre-near).
+ */
+export type LensAdd = AddBand | `${'' | 'CD ' | 'CN '}+${number}`;
+const WRITTEN_ADD = /^(?:C[DN] )?\+[0-4]\.(?:00|25|50|75)$/;
+/**
+ * Reads an addition as somebody types what stands on a box: `High`, `+1.5`, `cn 2.00`. Null where it is none.
+ * @example parseLensAdd('cn 2') → 'CN +2.00'
+ */
+export function parseLensAdd(text: string): LensAdd | null {
+  const plain = text.normalize('NFKC').trim().toUpperCase().replace(',', '.');
+  const band = ADD_BANDS.find((b) => b.toUpperCase() === plain);
+  if (band) return band;
+  const found = /^(C[DN])?\s*\+?(\d(?:\.\d{1,2})?)$/.exec(plain);
+  const written = found ? `${found[1] ? `${found[1]} ` : ''}+${Number(found[2]).toFixed(2)}` : '';
+  return isLensAdd(written) ? written : null;
+}
+/** An addition in words: a band by its word, dioptres as they are written. @example nameOfAdd('+1.50', (band) => band) → '+1.50' */
+export const nameOfAdd = (add: LensAdd, ofBand: (band: AddBand) => string): string => (isAddBand(add) ? ofBand(add) : add);
+/** Is an addition named by a band? */
+export const isAddBand = (add: LensAdd): add is AddBand => (ADD_BANDS as readonly string[]).includes(add);
+/** Near power by which additions are put in order, D; bands stand where they usually lie. */
+const orderOf = (add: LensAdd): number => (isAddBand(add) ? { low: 1, medium: 1.75, high: 2.25 }[add] : Number(add.replace(/^C[DN] /, '')));
+/** Additions in order, weakest first, single vision before all. @example compareAdds('high', '+1.50') → 0.75 */
+export const compareAdds = (a: LensAdd | null, b: LensAdd | null): number =>
+  a === null || b === null ? Number(a !== null) - Number(b !== null) : orderOf(a) - orderOf(b) || a.localeCompare(b, 'en');
+/** Is this how an addition is written on a box? @example isLensAdd('CN +2.00') → true */
+export const isLensAdd = (text: string): text is LensAdd => (ADD_BANDS as readonly string[]).includes(text) || WRITTEN_ADD.test(text);
 
 /** Evenly spaced values, both ends included. */
 export interface StepRange {
@@ -30,8 +59,8 @@ export interface LensBlock {
   readonly spheres: StepRange;
   readonly cylinders: readonly Dioptres[];
   readonly axes: StepRange;
-  /** Add bands made; [null] for single vision. */
-  readonly adds: readonly (AddBand | null)[];
+  /** Additions made; [null] for single vision. */
+  readonly adds: readonly (LensAdd | null)[];
   readonly curves: readonly CurveDiameter[];
 }
 
@@ -51,7 +80,7 @@ export interface LensPower {
 
 /** Something a power is made in. */
 export interface LensVariant extends CurveDiameter {
-  readonly add: AddBand | null;
+  readonly add: LensAdd | null;
 }
 
 /** Calendar days from opening for a reusable lens, day 1 being the day it is opened; 1 for a daily lens. */

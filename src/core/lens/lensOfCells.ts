@@ -2,12 +2,12 @@ import { err, ok, type ProblemData, type Result } from '../../lib/outcome';
 import { toMinusCylinder } from '../optics/transpose';
 import type { Refraction } from '../optics/refraction';
 import type { Millimetres } from '../units';
-import { isMade, type AddBand, type CurveDiameter, type LensFamily } from './family';
+import { isMade, type LensAdd, type CurveDiameter, type LensFamily } from './family';
 
 /** A lens as a list names it; curve and diameter may be left out where the family leaves no choice. */
 export interface LensCells {
   readonly power: Refraction;
-  readonly add: AddBand | null;
+  readonly add: LensAdd | null;
   readonly baseCurve: Millimetres | null;
   readonly diameter: Millimetres | null;
 }
@@ -20,7 +20,7 @@ export interface LensOfCells extends CurveDiameter {
   readonly sphere: number;
   readonly cylinder: number;
   readonly axis: number;
-  readonly add: AddBand | null;
+  readonly add: LensAdd | null;
 }
 
 /**

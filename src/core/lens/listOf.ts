@@ -5,7 +5,7 @@ import type { PracticeSettings } from '../practiceSettings';
 import { costOf, daysOf, pricesOf, type PackFigures } from '../supply/familyCost';
 import type { CareSupply } from '../supply/yearlyCost';
 import { EYES, type Degrees, type Dioptres, type Eye, type IsoDate, type Millimetres } from '../units';
-import type { AddBand, Geometry, LensVariant, Modality } from './family';
+import type { LensAdd, Geometry, LensVariant, Modality } from './family';
 import type { NearestLens } from './nearestLenses';
 import { bestOf, isOfKind, shortlist, sift, type Placed } from './shortlist';
 import { asking, toBePassed, type Filter, type PassableFilter, type ShortlistFamily, type ShortlistWish } from './shortlistFilters';
@@ -21,7 +21,7 @@ export interface DrawerCount {
   readonly sphereD: Dioptres;
   readonly cylinderD: Dioptres;
   readonly axisDeg: Degrees;
-  readonly addBand: AddBand | null;
+  readonly addBand: LensAdd | null;
   readonly baseCurveMm: Millimetres | null;
   readonly diameterMm: Millimetres | null;
   readonly count: number;

@@ -1,4 +1,4 @@
-import { rangeValues, type CurveDiameter, type LensBlock, type StepRange } from './family';
+import { compareAdds, rangeValues, type CurveDiameter, type LensBlock, type StepRange } from './family';
 
 /** Splits ascending values into the longest evenly spaced runs, in order. @example runsOf([-7, -6.5, -6, -5.75, -5.5], 0.25) → [{from: -7, to: -6, step: 0.5}, {from: -5.75, to: -5.5, step: 0.25}] */
 export function runsOf(values: readonly number[], loneStep: number): StepRange[] {
@@ -48,7 +48,6 @@ function grouped(blocks: readonly LensBlock[], key: (b: LensBlock) => string, jo
   return [...groups.values()].flatMap((group) => (group.length === 1 ? group : join(group)));
 }
 
-const ADDS = [null, 'low', 'medium', 'high'] as const;
 const orderCurves = (list: readonly CurveDiameter[]): CurveDiameter[] => {
   const seen = new Map<string, CurveDiameter>();
   for (const c of list) if (!seen.has(`${c.baseCurve}/${c.diameter}`)) seen.set(`${c.baseCurve}/${c.diameter}`, c);
@@ -77,7 +76,7 @@ function pass(blocks: readonly LensBlock[]): LensBlock[] {
   const byAdd = grouped(
     byCylinder,
     (b) => `${rangeKey(b.spheres)}|${cylinders(b)}|${rangeKey(b.axes)}|${curvesKey(b.curves)}`,
-    (group) => [{ ...group[0]!, adds: ADDS.filter((a) => group.some((b) => b.adds.includes(a))) }],
+    (group) => [{ ...group[0]!, adds: [...new Set(group.flatMap((b) => b.adds))].sort(compareAdds) }],
   );
   return grouped(
     byAdd,

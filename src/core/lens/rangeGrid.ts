@@ -1,5 +1,5 @@
 import type { Degrees, Dioptres } from '../units';
-import { rangeValues, type AddBand, type LensBlock, type LensPower } from './family';
+import { compareAdds, rangeValues, type LensAdd, type LensBlock, type LensPower } from './family';
 
 /** One cell of what is made: a sphere, a cylinder and an add, with the axes it comes in. */
 export interface RangeCell {
@@ -8,7 +8,7 @@ export interface RangeCell {
 }
 export interface RangeRow {
   readonly cylinder: Dioptres;
-  readonly add: AddBand | null;
+  readonly add: LensAdd | null;
   /** By sphere, the most minus first. */
   readonly cells: readonly RangeCell[];
 }
@@ -23,7 +23,6 @@ export interface RangeGrid {
   readonly stepChanges: readonly Dioptres[];
 }
 
-const ADDS: readonly (AddBand | null)[] = [null, 'low', 'medium', 'high'];
 const ascending = (a: number, b: number): number => a - b;
 
 /**
@@ -33,7 +32,7 @@ const ascending = (a: number, b: number): number => a - b;
  * @source ranges as the maker gives them
  */
 export function rangeGrid(blocks: readonly LensBlock[]): RangeGrid {
-  const rows = new Map<string, { cylinder: number; add: AddBand | null; cells: Map<number, Set<number>> }>();
+  const rows = new Map<string, { cylinder: number; add: LensAdd | null; cells: Map<number, Set<number>> }>();
   const spheres = new Set<number>();
   const axes = new Set<number>();
   for (const block of blocks) {
@@ -59,7 +58,7 @@ export function rangeGrid(blocks: readonly LensBlock[]): RangeGrid {
     spheres: along,
     axes: [...axes].sort(ascending),
     rows: [...rows.values()]
-      .sort((a, b) => b.cylinder - a.cylinder || ADDS.indexOf(a.add) - ADDS.indexOf(b.add))
+      .sort((a, b) => b.cylinder - a.cylinder || compareAdds(a.add, b.add))
       .map(({ cylinder, add, cells }) => ({
         cylinder,
         add,
@@ -77,5 +76,5 @@ export const cellShare = (cell: RangeCell, axes: readonly Degrees[]): number =>
   axes.length === 0 || cell.axes.length === 0 ? 1 : cell.axes.length / axes.length;
 
 /** The cell a lens stands in, if it is made. */
-export const cellOf = (grid: RangeGrid, lens: LensPower, add: AddBand | null): RangeCell | undefined =>
+export const cellOf = (grid: RangeGrid, lens: LensPower, add: LensAdd | null): RangeCell | undefined =>
   grid.rows.find((r) => Math.abs(r.cylinder - lens.cylinder) < 1e-6 && r.add === add)?.cells.find((c) => Math.abs(c.sphere - lens.sphere) < 1e-6);

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { DEMO_FAMILIES, wholeFamily } from '../../../demo/families';
 import {
-  addBandOf,
   cellOf,
   cellShare,
   FILTERS,
@@ -153,6 +152,7 @@ describe('hard filters', () => {
       { ...WISH, withoutMaterial: 'hydrogel' },
       { ...WISH, dropped: ['Plover 30 Toric'], settings: { ...WISH.settings, oxygenByDay: 'leaveOut' } },
       { ...WISH, age: 15, adds: { right: 1.75, left: null } },
+      { ...WISH, adds: { right: 3, left: null } },
     ];
     const odd: ShortlistFamily[] = [
       ...families,
@@ -212,5 +212,4 @@ describe('the picture of a range', () => {
     }
   });
   it('names where the step changes', () => expect(rangeGrid(families.find((f) => f.code === 'turnstone-30')!.blocks).stepChanges).toEqual([-6, 6]));
-  it('a multifocal of the right add is looked for in its band', () => expect(addBandOf(1.75)).toBe('medium'));
 });

@@ -1,10 +1,10 @@
 import type { Kind } from '../advice/recommend';
 import type { Refraction } from '../optics/refraction';
-import { addBandOf } from '../presbyopia/nearAdd';
+import { addFor, type FamilyAdd } from '../presbyopia/familyAdd';
 import { blurBetween, fromPowerVector, subtractVectors, toPowerVector } from '../optics/powerVector';
 import type { Degrees, Dioptres, Eye } from '../units';
 import { expectedBlur, ROTATION_PRIORS, type RotationPrior } from './expectedBlur';
-import type { AddBand, LensFamily } from './family';
+import type { LensFamily } from './family';
 import { nearestLenses, type NearestLens } from './nearestLenses';
 import { nearestInEach } from './nearestPowers';
 import { blurClass } from './rankOrder';
@@ -57,10 +57,10 @@ export interface Placed<F extends ShortlistFamily> extends Ranking<F>, TradeMark
 }
 
 /** The blocks of a family that can serve an eye: those with its add, where the lens has one. */
-export function blocksFor(family: LensFamily, add: Dioptres | null): LensFamily {
+export function blocksFor(family: LensFamily & { readonly addTable?: readonly FamilyAdd[] }, add: Dioptres | null): LensFamily {
   if (!hasAdd(family) || add === null) return family;
-  const band: AddBand = addBandOf(add);
-  return { ...family, blocks: family.blocks.filter((b) => b.adds.includes(band)).map((b) => ({ ...b, adds: [band] })) };
+  const made = addFor(family, add)?.add;
+  return { ...family, blocks: made === undefined ? [] : family.blocks.filter((b) => b.adds.includes(made)).map((b) => ({ ...b, adds: [made] })) };
 }
 
 /**

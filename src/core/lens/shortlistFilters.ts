@@ -2,11 +2,11 @@ import { isDropped } from '../advice/dropOut';
 import { dktAt, DKT_LIMITS } from '../advice/oxygen';
 import type { Kind } from '../advice/recommend';
 import { type Source, OWN, TRADE } from '../advice/source';
-import { addBandOf } from '../presbyopia/nearAdd';
+import { addFor, type FamilyAdd } from '../presbyopia/familyAdd';
 import type { PracticeSettings } from '../practiceSettings';
 import { EYES, type Dioptres, type Eye, type IsoDate } from '../units';
 import { isOrderable } from './catalogueFamily';
-import type { AddBand, LensFamily, Modality, Stabilisation } from './family';
+import type { LensFamily, Modality, Stabilisation } from './family';
 import type { RotationPrior } from './expectedBlur';
 
 /** A family as the shortlist looks at it. */
@@ -23,6 +23,8 @@ export interface ShortlistFamily extends LensFamily {
   /** The family's own figures; null while the kind of stabilisation's are taken. */
   readonly rotationPrior: RotationPrior | null;
   readonly lastOrderOn: IsoDate | null;
+  /** What its maker says of its additions; without it the usual bands. */
+  readonly addTable?: readonly FamilyAdd[];
 }
 
 /** What the wearer and the fitter ask of every family. */
@@ -55,10 +57,8 @@ const MAKER: Source = { mark: 'T', text: 'the maker’s label' };
 export const hasAdd = (family: Pick<LensFamily, 'geometry'>): boolean => family.geometry === 'multifocal' || family.geometry === 'toricMultifocal';
 const overnight = (wish: ShortlistWish): boolean => wish.kind?.wear === 'overnight';
 
-/** The bands that the eyes ask for: a lens with an add is looked for in these. */
-export const bandsAsked = (wish: Pick<ShortlistWish, 'adds' | 'asks'>): readonly AddBand[] => [
-  ...new Set(wish.asks.flatMap((eye) => (wish.adds[eye] === null ? [] : [addBandOf(wish.adds[eye])]))),
-];
+/** The additions that the eyes ask for, D. */
+const addsAsked = (wish: Pick<ShortlistWish, 'adds' | 'asks'>): readonly Dioptres[] => wish.asks.flatMap((eye) => wish.adds[eye] ?? []);
 
 /** The least oxygen of the powers asked; unknown counts as none. */
 const leastDkt = (f: ShortlistFamily, w: ShortlistWish): number =>
@@ -85,11 +85,11 @@ export const FILTERS: readonly Filter[] = [
     source: TRADE,
     shuts: (f, w) => w.withoutMaterial !== null && (f.material === 'hydrogel' ? 'hydrogel' : 'siliconeHydrogel') === w.withoutMaterial,
   },
-  { id: 'addUnknown', source: OWN, shuts: (f, w) => hasAdd(f) && bandsAsked(w).length === 0 },
+  { id: 'addUnknown', source: OWN, shuts: (f, w) => hasAdd(f) && addsAsked(w).length === 0 },
   {
     id: 'addNotMade',
     source: MAKER,
-    shuts: (f, w) => hasAdd(f) && bandsAsked(w).some((band) => !f.blocks.some((b) => b.adds.includes(band))),
+    shuts: (f, w) => hasAdd(f) && addsAsked(w).some((add) => addFor(f, add) === null),
   },
 ];
 

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  addBandOf,
   addToRecord,
   estimatedAdd,
   fromPowerCross,
@@ -41,9 +40,6 @@ describe('near additions', () => {
     [30, 0],
   ])('at %d about %d D of add for 40 cm (computed)', (age, add) => expect(estimatedAdd(age)).toBeCloseTo(add, 9));
   it('is recorded in quarters, none where none is needed', () => expect([30, 45, 50, 55, 70].map(addToRecord)).toEqual([null, 0.75, 1.25, 2, 2.5]));
-  it('bands: low to +1.25, medium to +2.00, high from +2.25 (common practice)', () => {
-    expect([0.75, 1.25, 1.5, 2, 2.25, 3].map(addBandOf)).toEqual(['low', 'low', 'medium', 'medium', 'high', 'high']);
-  });
   it.each([
     ['+1.75', 1.75],
     ['1,75', 1.75],

@@ -1,4 +1,3 @@
-import type { AddBand } from '../lens/family';
 import { roundToStep, type Dioptres } from '../units';
 
 /** Distance near work is done at, as the vergence it asks of an eye in contact lenses (D): 40 cm. */
@@ -26,11 +25,3 @@ export function addToRecord(age: number): Dioptres | null {
   const add = roundToStep(estimatedAdd(age), 0.25, 'plus');
   return add < 0.25 ? null : add;
 }
-
-/**
- * The band of adds a multifocal lens is made in.
- * @param add near addition, D
- * @example addBandOf(1.5) → 'medium'
- * @source common practice: low to +1.25, medium to +2.00, high from +2.25
- */
-export const addBandOf = (add: Dioptres): AddBand => (add < 1.375 ? 'low' : add < 2.125 ? 'medium' : 'high');

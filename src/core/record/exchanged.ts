@@ -1,4 +1,4 @@
-import type { AddBand, Modality } from '../lens/family';
+import type { LensAdd, Modality } from '../lens/family';
 import type { Refraction } from '../optics/refraction';
 import type { Purpose } from '../supply/purpose';
 import type { Dioptres, Eye, IsoDate, IsoInstant, Millimetres } from '../units';
@@ -8,7 +8,7 @@ import type { Dioptres, Eye, IsoDate, IsoInstant, Millimetres } from '../units';
 export interface ExchangedLens {
   /** At the eye for a contact lens, in the trial frame for spectacles. */
   readonly power: Refraction;
-  readonly add: AddBand | null;
+  readonly add: LensAdd | null;
   /** Addition in dioptres, where it is given so. */
   readonly addD: Dioptres | null;
   /** Maker and name as one, where the other system has one field for both. */

@@ -1,11 +1,11 @@
-import type { AddBand, Geometry, MarkLayout, Modality } from '../lens/family';
+import type { LensAdd, Geometry, MarkLayout, Modality } from '../lens/family';
 
 export interface LensSpec {
   readonly familyVersionId: string;
   readonly sphereD: number;
   readonly cylinderD: number;
   readonly axisDeg: number;
-  readonly addBand: AddBand | null;
+  readonly addBand: LensAdd | null;
   readonly baseCurveMm: number | null;
   readonly diameterMm: number | null;
 }

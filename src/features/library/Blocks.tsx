@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { formatPower, rangeCount, rangeValue, type LensBlock, type StepRange } from '@/core';
+import { formatPower, rangeCount, rangeValue, type LensBlock, type StepRange, nameOfAdd } from '@/core';
 
 const last = (range: StepRange): number => rangeValue(range, rangeCount(range) - 1);
 
@@ -29,7 +29,7 @@ export function Blocks({ blocks }: { readonly blocks: readonly LensBlock[] }) {
               <td>{span(b.spheres, formatPower)}</td>
               <td>{turned ? b.cylinders.map((c) => formatPower(c)).join(', ') : t('noneMade')}</td>
               <td>{turned ? span(b.axes, String) : ''}</td>
-              <td>{b.adds.flatMap((a) => (a === null ? [] : [ofFamily(`add.${a}`)])).join(', ') || t('noneMade')}</td>
+              <td>{b.adds.flatMap((a) => (a === null ? [] : [nameOfAdd(a, (band) => ofFamily(`add.${band}`))])).join(', ') || t('noneMade')}</td>
               <td>{b.curves.map((c) => `${c.baseCurve.toFixed(1)} / ${c.diameter.toFixed(1)}`).join(', ')}</td>
             </tr>
           );

@@ -56,7 +56,7 @@ export function ComparedTable({ request }: { readonly request: RequestShown }) {
                 {held && differs(eye, field) ? (
                   <div className="flex gap-2 items-baseline text-stop" data-testid={`differs-${eye}-${field}`}>
                     <StateMark state="stop" size={12} />
-                    <span className={field === 'power' ? 'power' : 'value'}>{prescribed(held, field) || t('adds.none')}</span>
+                    <span className={field === 'power' ? 'power' : 'value'}>{prescribed(held, field) || t('nothing')}</span>
                     <span className="note">{t('prescribed', { number: compared.prescription?.number ?? 0 })}</span>
                   </div>
                 ) : null}

@@ -1,28 +1,26 @@
 'use client';
 import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, type AddBand, type Eye } from '@/core';
+import { EYES, type Eye } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
 import { EyeBadge } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
-import { Segment } from '@/ui/Segment';
 import { useEyeWords } from '../common/eyeWords';
 import { useServer } from '../common/ServerProvider';
 import { useSending } from '../common/useSending';
 import { problemAt, useProblemWords, useRefusalWords } from '../common/words';
 
-const ADDS = ['none', 'low', 'medium', 'high'] as const;
 interface TypedLens {
   readonly power: string;
   readonly lensName: string;
   readonly baseCurve: string;
   readonly diameter: string;
   readonly boxes: string;
-  readonly add: (typeof ADDS)[number];
+  readonly add: string;
 }
-const EMPTY: TypedLens = { power: '', lensName: '', baseCurve: '', diameter: '', boxes: '', add: 'none' };
+const EMPTY: TypedLens = { power: '', lensName: '', baseCurve: '', diameter: '', boxes: '', add: '' };
 type TypedField = 'sellerName' | 'sellerContact' | 'wearerName' | 'wearerAddress' | 'askedOn' | 'receivedOn' | 'receivedTime';
 
 const figure = (text: string): number | null => (text.trim() === '' ? null : Number(text.trim().replace(',', '.')));
@@ -36,7 +34,7 @@ const asked = (lens: TypedLens) =>
         baseCurveMm: figure(lens.baseCurve),
         diameterMm: figure(lens.diameter),
         boxes: figure(lens.boxes) ?? 0,
-        add: lens.add === 'none' ? null : (lens.add satisfies AddBand),
+        add: lens.add.trim() === '' ? null : lens.add,
       };
 
 /** A request as it stands on the paper or was said on the telephone; what it lacks is left out, and said afterwards. */
@@ -112,7 +110,7 @@ interface LensFieldsProps {
 function LensFields({ eye, typed, onTyped, fault }: LensFieldsProps) {
   const t = useTranslations('requests');
   const eyeWords = useEyeWords();
-  const field = (key: Exclude<keyof TypedLens, 'add'>, label: string, className: string, path: string) => (
+  const field = (key: keyof TypedLens, label: string, className: string, path: string) => (
     <Field
       className={className}
       label={label}
@@ -133,10 +131,7 @@ function LensFields({ eye, typed, onTyped, fault }: LensFieldsProps) {
       {field('baseCurve', t('baseCurve'), 'w-[90px]', 'baseCurveMm')}
       {field('diameter', t('diameter'), 'w-[90px]', 'diameterMm')}
       {field('boxes', t('boxesField'), 'w-[70px]', 'boxes')}
-      <div className="mb-3">
-        <div className="field-label">{t('add')}</div>
-        <Segment label={t('add')} values={ADDS} value={typed.add} word={(add) => t(`adds.${add}`)} onChoose={(add) => onTyped({ ...typed, add })} />
-      </div>
+      {field('add', t('add'), 'w-[120px]', 'add')}
     </fieldset>
   );
 }

@@ -1,5 +1,5 @@
 import {
-  ADD_BANDS,
+  parseLensAdd,
   isIsoDate,
   MODALITIES,
   PURPOSES,
@@ -106,7 +106,7 @@ function lensOf(walk: Walker, item: Json, path: string): Result<OneLens, Unreada
   const power = toMinusCylinder({ sphere, cylinder, axis: axis ?? 180 });
   const lens: ExchangedLens = {
     power,
-    add: oneOf(ADD_BANDS, extension(walk, item, path, EXTENSION.addBand, 'valueCode')),
+    add: parseLensAdd(extension(walk, item, path, EXTENSION.addBand, 'valueCode') ?? ''),
     addD,
     brand: walk.text(item, path, 'brand') ?? '',
     baseCurveMm,

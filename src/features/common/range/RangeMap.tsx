@@ -1,7 +1,19 @@
 'use client';
 import { useMemo } from 'react';
 import { useTranslations } from 'use-intl';
-import { cellShare, EYES, formatPower, rangeGrid, type AddBand, type Eye, type LensBlock, type LensPower, type Refraction } from '@/core';
+import {
+  cellShare,
+  EYES,
+  formatPower,
+  rangeGrid,
+  type LensAdd,
+  type Eye,
+  type LensBlock,
+  type LensPower,
+  type Refraction,
+  compareAdds,
+  nameOfAdd,
+} from '@/core';
 import { useEyeWords } from '../eyeWords';
 
 /** A need and what is given for it. */
@@ -17,7 +29,7 @@ export interface RangeMapProps {
   readonly drawer?: readonly LensPower[];
   readonly eyes: Readonly<Record<Eye, OnMap>>;
   /** The add looked at, for lenses with adds and cylinders. */
-  readonly add: AddBand | null;
+  readonly add: LensAdd | null;
   readonly label: string;
 }
 
@@ -47,11 +59,11 @@ export function RangeMap({ blocks, announced = [], drawer = [], eyes, add, label
   const most = Math.max(...all);
   const span = Math.max(1, most - least);
   const x = (sphere: number): number => LEFT + 14 + ((sphere - least) / span) * (WIDTH - LEFT - 28);
-  const lineAt = (cylinder: number, band: AddBand | null): number => lines.findIndex((l) => Math.abs(l.cylinder - cylinder) < 1e-6 && l.add === band);
+  const lineAt = (cylinder: number, band: LensAdd | null): number => lines.findIndex((l) => Math.abs(l.cylinder - cylinder) < 1e-6 && l.add === band);
   const barWidth = Math.max(2, Math.min(12, ((WIDTH - LEFT) / (span / 0.25 + 2)) * 0.72));
   const height = TOP + lines.length * ROW + 34;
   /** Where a cylinder falls between the rows. */
-  const y = (cylinder: number, band: AddBand | null): number => {
+  const y = (cylinder: number, band: LensAdd | null): number => {
     const same = lines.map((l, i) => ({ ...l, i })).filter((l) => (!toric ? l.add === band : true));
     if (!toric) return TOP + ((same[0]?.i ?? 0) + 0.5) * ROW;
     const middle = (i: number): number => TOP + (i + 0.5) * ROW;
@@ -76,7 +88,7 @@ export function RangeMap({ blocks, announced = [], drawer = [], eyes, add, label
         {lines.map((line, i) => (
           <g key={`${line.cylinder}|${line.add ?? ''}`}>
             <text x={LEFT - 8} y={TOP + i * ROW + BAR - 6} textAnchor="end" className="range-text range-strong">
-              {line.cylinder === 0 ? (line.add ? t(`add.${line.add}`) : t('sphere')) : formatPower(line.cylinder)}
+              {line.cylinder === 0 ? (line.add ? nameOfAdd(line.add, (band) => t(`add.${band}`)) : t('sphere')) : formatPower(line.cylinder)}
             </text>
             <line x1={LEFT} x2={WIDTH} y1={TOP + i * ROW + BAR + 3} y2={TOP + i * ROW + BAR + 3} stroke="var(--rule)" />
           </g>
@@ -157,18 +169,17 @@ const badge = (eye: Eye, x: number, y: number): string =>
 
 interface Line {
   readonly cylinder: number;
-  readonly add: AddBand | null;
+  readonly add: LensAdd | null;
 }
 function distinctRows(rows: readonly Line[]): readonly Line[] {
   const seen = new Map<string, Line>();
   for (const r of rows) seen.set(`${r.cylinder}|${r.add ?? ''}`, { cylinder: r.cylinder, add: r.add });
-  const adds = [null, 'low', 'medium', 'high'];
-  return [...seen.values()].sort((a, b) => b.cylinder - a.cylinder || adds.indexOf(a.add) - adds.indexOf(b.add));
+  return [...seen.values()].sort((a, b) => b.cylinder - a.cylinder || compareAdds(a.add, b.add));
 }
 const isMadeAlready = (
   rows: readonly (Line & { readonly cells: readonly { readonly sphere: number }[] })[],
   cylinder: number,
-  add: AddBand | null,
+  add: LensAdd | null,
   sphere: number,
 ): boolean => rows.some((r) => r.cylinder === cylinder && r.add === add && r.cells.some((c) => c.sphere === sphere));
 

@@ -2,18 +2,19 @@
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import {
-  addBandOf,
   bestOf,
   cellOf,
   EYES,
   formatRefraction,
   rangeGrid,
-  type AddBand,
+  type LensAdd,
   type Eye,
   type LensBlock,
   type LensFamily,
   type LensPower,
   type Refraction,
+  addFor,
+  nameOfAdd,
 } from '@/core';
 import { EyeBadge } from '@/ui/marks';
 import { AxisFan } from './AxisFan';
@@ -34,10 +35,10 @@ export function RangeOfFamily({
   readonly adds: Readonly<Record<Eye, number | null>>;
 }) {
   const t = useTranslations('range');
-  const bands = [...new Set(family.blocks.flatMap((b) => b.adds))].filter((a): a is AddBand => a !== null);
+  const bands = [...new Set(family.blocks.flatMap((b) => b.adds))].filter((a): a is LensAdd => a !== null);
   const asked = EYES.map((e) => adds[e]).find((a) => a !== null);
-  const [chosenBand, setBand] = useState<AddBand | null>(null);
-  const band = chosenBand ?? (asked !== undefined && asked !== null ? addBandOf(asked) : (bands[0] ?? null));
+  const [chosenBand, setBand] = useState<LensAdd | null>(null);
+  const band = chosenBand ?? (asked !== undefined && asked !== null ? (addFor(family, asked)?.add ?? bands[0] ?? null) : (bands[0] ?? null));
   const grid = rangeGrid(family.blocks);
   const best = (e: Eye): LensPower | null => {
     const need = needs[e];
@@ -52,10 +53,10 @@ export function RangeOfFamily({
       {bands.length > 1 && toric ? (
         <label className="note block mb-2">
           {t('addShown')}{' '}
-          <select className="choice" value={band ?? ''} onChange={(event) => setBand(event.target.value as AddBand)}>
+          <select className="choice" value={band ?? ''} onChange={(event) => setBand(event.target.value as LensAdd)}>
             {bands.map((b) => (
               <option key={b} value={b}>
-                {t(`add.${b}`)}
+                {nameOfAdd(b, (named) => t(`add.${named}`))}
               </option>
             ))}
           </select>

@@ -16,6 +16,7 @@ import {
   type PaperAnswer,
   type PrescriptionCopy,
   type SignId,
+  nameOfAdd,
 } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { useAnswerWords } from '../../common/answerWords';
@@ -186,7 +187,7 @@ function Copy({ copy }: { readonly copy: PrescriptionCopy }) {
               curve: baseCurveMm.toFixed(1),
               diameter: lens.diameterMm?.toFixed(1) ?? '',
             })}
-            {lens.addBand ? ` · ${final(`add.${lens.addBand}`)}` : ''}
+            {lens.addBand ? ` · ${nameOfAdd(lens.addBand, (band) => final(`add.${band}`))}` : ''}
           </p>
         ) : null,
       )}

@@ -1,7 +1,7 @@
 'use client';
 import type { KeyboardEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { dktAt, DKT_LIMITS, expectedOf, EYES, formatRefraction, type Eye, type Refraction } from '@/core';
+import { dktAt, DKT_LIMITS, expectedOf, EYES, formatRefraction, type Eye, type Refraction, nameOfAdd } from '@/core';
 import { formatDay, formatMoney } from '@/i18n/format';
 import { LensToken } from '@/ui/LensToken';
 import { SpineRow } from '@/ui/Spine';
@@ -244,7 +244,7 @@ function Choices({
             <option key={variantKey(v)} value={variantKey(v)}>
               {v.add === null
                 ? `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)}`
-                : `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)} · ${ofFamily(`add.${v.add}`)}`}
+                : `${v.baseCurve.toFixed(1)} / ${v.diameter.toFixed(1)} · ${nameOfAdd(v.add, (band) => ofFamily(`add.${band}`))}`}
             </option>
           ))}
         </select>

@@ -1,4 +1,4 @@
-import { formatRefraction, type AddBand, type Eye, type LensVariant, type NearestLens, type Refraction } from '@/core';
+import { formatRefraction, type LensAdd, type Eye, type LensVariant, type NearestLens, type Refraction } from '@/core';
 import { curveFor, type Candidate, type Family } from '../../shell/candidates';
 import type { DraftOf } from '../../shell/draftKeys';
 
@@ -77,7 +77,7 @@ export function specOf(chosen: Chosen): {
   sphere: number;
   cylinder: number;
   axis: number;
-  add: AddBand | null;
+  add: LensAdd | null;
   baseCurve: number;
   diameter: number;
 } {

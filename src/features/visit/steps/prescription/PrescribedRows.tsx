@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { ADD_BANDS, formatAxis, formatRefraction, type Eye } from '@/core';
+import { compareAdds, formatAxis, formatRefraction, nameOfAdd, type Eye } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { Stated } from '@/ui/marks';
 import { SpineRow } from '@/ui/Spine';
@@ -180,10 +180,10 @@ function Curves({ signing, eye }: { readonly signing: Signing; readonly eye: Eye
           value={variant.add ?? ''}
           onChange={(event) => draft.set(`${eye}Add`, event.target.value)}
         >
-          {ADD_BANDS.filter((a) => plans[eye].family?.blocks.some((b) => b.adds.includes(a))).map((a) =>
+          {[...new Set((plans[eye].family?.blocks ?? []).flatMap((b) => b.adds))].sort(compareAdds).map((a) =>
             a ? (
               <option key={a} value={a}>
-                {t(`add.${a}`)}
+                {nameOfAdd(a, (band) => t(`add.${band}`))}
               </option>
             ) : null,
           )}

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { Fragment } from 'react';
 import { useTranslations } from 'use-intl';
 import { useWordsOf } from '@/i18n/wordsOf';
-import { COPY_WAYS, formatRefraction, type Eye } from '@/core';
+import { COPY_WAYS, formatRefraction, type Eye, nameOfAdd } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
 import type { VisitRecord } from '../../shell/visitData';
 import { Segment } from '@/ui/Segment';
@@ -38,7 +38,7 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
             diameter: lens.diameterMm?.toFixed(1) ?? '',
           })}
         </span>
-        {lens.addBand ? <span className="label">{t(`add.${lens.addBand}`)}</span> : null}
+        {lens.addBand ? <span className="label">{nameOfAdd(lens.addBand, (band) => t(`add.${band}`))}</span> : null}
         {row.baseCurveTriedMm !== null && row.baseCurveTriedMm !== row.baseCurveOrderedMm ? (
           <span className="note">{t('triedCurve', { curve: row.baseCurveTriedMm.toFixed(1), diameter: '' })}</span>
         ) : null}

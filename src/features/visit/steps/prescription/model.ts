@@ -1,6 +1,4 @@
 import {
-  ADD_BANDS,
-  addBandOf,
   hasAdd,
   mostPlus,
   NO_ORDER_RULES,
@@ -13,6 +11,8 @@ import {
   type LensVariant,
   type NearestLens,
   type NoOrder,
+  addFor,
+  parseLensAdd,
 } from '@/core';
 import type { VisitRecord } from '../../shell/visitData';
 import type { DraftOf } from '../../shell/draftKeys';
@@ -73,7 +73,7 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
   const curve = curves.find((c) => curveKey(c) === body[`${eye}Curve`]) ?? (tried?.familyCode === family.code ? triedCurve : undefined);
   const measured = state.refraction?.current.addD ?? null;
   const wantedAdd = hasAdd(family)
-    ? (ADD_BANDS.find((a) => a === body[`${eye}Add`]) ?? tried?.addBand ?? (measured === null ? null : addBandOf(measured)))
+    ? (parseLensAdd(body[`${eye}Add`] ?? '') ?? tried?.addBand ?? (measured === null ? null : (addFor(family, measured)?.add ?? null)))
     : null;
   // A lens with an add is looked for where that add is made; its distance is the most plus.
   const withAdd = wantedAdd === null ? [] : family.blocks.filter((b) => b.adds.includes(wantedAdd));
