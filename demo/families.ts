@@ -415,8 +415,8 @@ export const DEMO_DRAWER: readonly DrawerLens[] = [
   ...sphereDrawer('dunlin-1-day', 8.5, 14.2, -6, 2, 6),
   ...sphereDrawer('knot-1-day', 8.4, 14, -6, 2, 5),
   ...sphereDrawer('sanderling-14', 8.4, 14, -6, 2, 3),
-  ...[-3, -2, -1, 0, 1, 2].flatMap((s): DrawerLens[] => [
-    ['curlew-multifocal', s, 0, 180, 8.6, 14.1, 'low', 1],
-    ['curlew-multifocal', s, 0, 180, 8.6, 14.1, 'high', 1],
-  ]),
+  // In quarters: the next change of a pair is a quarter of a dioptre, or the next addition.
+  ...Array.from({ length: 21 }, (_, i) => -3 + i / 4).flatMap((s) =>
+    (['low', 'medium', 'high'] as const).map((add): DrawerLens => ['curlew-multifocal', s, 0, 180, 8.6, 14.1, add, 1]),
+  ),
 ];

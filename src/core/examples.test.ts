@@ -44,6 +44,9 @@ const noFacts: core.VisitFacts = {
   lensFindings: [],
   acuitiesBoth: [],
   eyeAcuities: [],
+  taskSights: [],
+  heldQuarters: [],
+  pairChanges: [],
   choices: [],
 };
 const nothing = core.eyeState(noFacts, 'right', () => undefined, core.DEFAULT_SETTINGS);

@@ -1,4 +1,5 @@
 import { OWN, TRADE, type Source } from './advice/source';
+import { ADD_BY_AGE } from './presbyopia/nearAdd';
 
 /**
  * What a practice chooses where practitioners differ, as data. Each has the safer choice as its default; changes
@@ -44,6 +45,7 @@ export const SETTINGS = {
     source: { mark: 'P', text: 'Holden and Mertz 1984; Harvitt and Bonanno 1999; from memory' },
   }),
   oxygenByDay: choice(['warn', 'leaveOut'], 'warn', { group: 'lens', source: TRADE }),
+  addByAge: choice(ADD_BY_AGE, 'tradeTable', { group: 'lens', source: { mark: 'T', text: 'the trade’s table for 40 cm, or the least amplitude (Hofstetter 1950); from memory' } }),
   presbyopiaAge: number(38, 50, 1, 'years', 45, { group: 'lens', source: TRADE }),
   fitFee: number(0, 5000, 0.01, 'money', 0, { group: 'money', source: OWN }),
   refitFee: number(0, 5000, 0.01, 'money', 0, { group: 'money', source: OWN }),

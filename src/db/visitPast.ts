@@ -59,6 +59,7 @@ const SUPPLY_KINDS = [
   'wornAnswer',
   'careSystem',
   'lessonInstruction',
+  'nearFinding',
   'lessonAttempt',
   'lessonTopic',
   'lessonWay',
@@ -76,7 +77,7 @@ const INSTRUCTIONS_READ = 6;
  * @param handOvers how many of each eye: the other eye's do not push them out
  */
 export const listSupplyBefore = (sql: Db, of: WearerScope, handOvers: number) => {
-  const chosen: Readonly<Record<'handOver' | 'wornAnswer' | 'careSystem' | 'lessonInstruction', () => ReturnType<Db>>> = {
+  const chosen: Readonly<Record<'handOver' | 'wornAnswer' | 'careSystem' | 'lessonInstruction' | 'nearFinding', () => ReturnType<Db>>> = {
     handOver: () => sql`
       select n.root_id from (
         select h.root_id, row_number() over (partition by h.eye order by h.recorded_at desc, h.visit_version desc) as place from hand_over h
@@ -95,9 +96,14 @@ export const listSupplyBefore = (sql: Db, of: WearerScope, handOvers: number) =>
       select c.root_id from lesson_instruction c join visit v on v.practice_id = c.practice_id and v.id = c.visit_id
       where c.practice_id = ${of.practiceId} and v.wearer_id = ${of.wearerId} and c.visit_id is distinct from ${of.id}::uuid and c.corrects_id is null
       order by c.recorded_at desc limit ${INSTRUCTIONS_READ}`,
+    nearFinding: () => sql`
+      select distinct on (c.sign) c.root_id from near_finding c join visit v on v.practice_id = c.practice_id and v.id = c.visit_id
+      where c.practice_id = ${of.practiceId} and v.wearer_id = ${of.wearerId} and c.visit_id is distinct from ${of.id}::uuid and not c.voided
+        and not exists (select 1 from near_finding n where n.practice_id = c.practice_id and n.corrects_id = c.id)
+      order by c.sign, c.recorded_at desc, c.sequence desc`,
   };
   return factRows(sql, SUPPLY_KINDS, of.practiceId, (_sql, kind) =>
-    kind === 'handOver' || kind === 'wornAnswer' || kind === 'careSystem' || kind === 'lessonInstruction'
+    kind === 'handOver' || kind === 'wornAnswer' || kind === 'careSystem' || kind === 'lessonInstruction' || kind === 'nearFinding'
       ? sql`f.visit_id is distinct from ${of.id}::uuid and f.root_id in (${chosen[kind]()})`
       : sql`f.visit_id is distinct from ${of.id}::uuid and f.lesson_id in (
           select l.id from lesson l where l.practice_id = ${of.practiceId} and l.wearer_id = ${of.wearerId}

@@ -78,6 +78,8 @@ import {
   instructLesson,
 } from './lesson/commands';
 import { readLessonsNow } from './lesson/now';
+import { decideNearWay, recordNearFindings } from './near/commands';
+import { keepPairChange, recordPairReading } from './pair/commands';
 import { answerExercise, openLessonScreen, readLessonScreen, showLessonPage } from './lesson/screen';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
 import { changeVisit, recordExamined } from './visit/kindAndFee';
@@ -185,6 +187,10 @@ export const COMMANDS = {
   prescribeCare,
   startLesson,
   instructLesson,
+  decideNearWay,
+  recordNearFindings,
+  keepPairChange,
+  recordPairReading,
   recordAttempt,
   recordTopic,
   recordTopicsAgain,

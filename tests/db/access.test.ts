@@ -101,6 +101,17 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   readOrders: () => ({}),
   readDue: () => ({}),
   instructLesson: () => ({ visitId: ids.visitId, version: 99, what: 'addition', text: 'drops at noon', why: null }),
+  recordPairReading: () => ({
+    visitId: ids.visitId,
+    version: 99,
+    rightLensOnEyeId: randomUUID(),
+    leftLensOnEyeId: randomUUID(),
+    tasks: [{ task: 'phone', distanceCm: 35, satisfaction: 7 }],
+    held: [],
+  }),
+  keepPairChange: () => ({ visitId: ids.visitId, version: 99, rightLensOnEyeId: randomUUID(), leftLensOnEyeId: randomUUID(), change: { kind: 'swap' } }),
+  recordNearFindings: () => ({ visitId: ids.visitId, version: 99, findings: [{ sign: 'stereo', value: 40 }] }),
+  decideNearWay: () => ({ visitId: ids.visitId, version: 99, way: 'multifocal', reason: 'tried before' }),
   readLessonsNow: () => ({}),
   readFigures: () => ({}),
   readLessonFigures: () => ({}),
@@ -407,7 +418,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(182);
+    expect(names).toHaveLength(186);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

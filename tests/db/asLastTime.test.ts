@@ -62,6 +62,7 @@ const stateOf = async (visitId: string, eye: Eye) => {
     bestBefore: record.bestBefore,
     knownTurns: record.knownTurns,
     health,
+    nearFindings: record.nearFindings,
   })[eye];
 };
 const look = async (visitId: string, eye: Eye, rotationLeft: number) => {

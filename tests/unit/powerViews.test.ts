@@ -42,8 +42,8 @@ describe('beside the exact power', () => {
 describe('near additions typed', () => {
   it('an accepted estimate fills both eyes and says where it is from', () => {
     expect(addsTyped({ addFromAge: 'yes', rightAdd: '3' }, 52)).toEqual({
-      text: { right: '+1.50', left: '+1.50' },
-      value: { right: 1.5, left: 1.5 },
+      text: { right: '+2.00', left: '+2.00' },
+      value: { right: 2, left: 2 },
       source: 'age',
     });
     expect(addsTyped({ rightAdd: '175', leftAdd: 'x' }, 52)).toMatchObject({ value: { right: 1.75, left: null }, source: 'measured' });

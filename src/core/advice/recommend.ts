@@ -1,6 +1,7 @@
 import { isOrderable } from '../lens/catalogueFamily';
 import type { Geometry, Modality } from '../lens/family';
 import type { Refraction } from '../optics/refraction';
+import type { NearWay } from '../presbyopia/nearFindings';
 import { EYES, type Eye, type IsoDate } from '../units';
 import { bearsOut, type Evidence } from './conditions';
 import type { AdviceFacts } from './facts';
@@ -86,7 +87,9 @@ export interface Recommendation {
 const ORDER: readonly Modality[] = ['daily', 'monthly', 'twoWeekly'];
 
 /** Why a sphere, a toric or a multifocal is asked for. */
-export type GeometryWhy = 'powerUnknown' | 'cylinder' | 'littleCylinder' | 'nearAge';
+export type GeometryWhy = 'powerUnknown' | 'cylinder' | 'littleCylinder' | 'nearAge' | 'wayDecided' | 'nearOtherwise';
+/** Ways in which no lens has an addition. */
+const NEAR_BY_OTHER_MEANS: readonly NearWay[] = ['monovision', 'partialMonovision', 'readers'];
 
 /**
  * Sphere, toric or multifocal, from the powers at the cornea and age. Half a dioptre of cylinder or less is left to
@@ -97,12 +100,16 @@ export function geometryAsked(
   needs: Readonly<Record<Eye, Refraction | null>>,
   age: number,
   presbyopiaAge: number,
+  way: NearWay | null = null,
 ): { readonly geometry: Geometry; readonly why: readonly GeometryWhy[] } {
   const cylinders = EYES.flatMap((eye) => (needs[eye] ? [Math.abs(needs[eye].cylinder)] : []));
   const toric = cylinders.some((c) => c >= 0.75);
-  const near = age >= presbyopiaAge;
+  // Near may be served otherwise than by the lens.
+  const byLens = way === null || !NEAR_BY_OTHER_MEANS.includes(way);
+  const near = (age >= presbyopiaAge || way !== null) && byLens;
   const why: GeometryWhy[] = [cylinders.length === 0 ? 'powerUnknown' : toric ? 'cylinder' : 'littleCylinder'];
-  if (near) why.push('nearAge');
+  if (way !== null) why.push(byLens ? 'wayDecided' : 'nearOtherwise');
+  else if (near) why.push('nearAge');
   const geometry = near ? (toric ? 'toricMultifocal' : 'multifocal') : toric ? 'toric' : 'sphere';
   return { geometry, why };
 }
@@ -156,10 +163,11 @@ export function recommend(
   facts: AdviceFacts,
   needs: Readonly<Record<Eye, Refraction | null>>,
   library: readonly OnOffer[],
+  way: NearWay | null = null,
   rules: readonly KindRule[] = KIND_RULES,
 ): Recommendation {
   const age = Number(facts.person.age ?? 0);
-  const geometry = geometryAsked(needs, age, facts.settings.presbyopiaAge);
+  const geometry = geometryAsked(needs, age, facts.settings.presbyopiaAge, way);
   const all = weights(facts, rules);
   const points = (target: Target): number => all.filter((r) => r.target === target).reduce((sum, r) => sum + r.points, 0);
   const outranks = new Set(rules.filter((r) => r.safety).map((r) => r.id));

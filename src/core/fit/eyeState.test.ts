@@ -68,6 +68,9 @@ const facts = (change: Partial<VisitFacts> = {}): VisitFacts => ({
   lensFindings: [],
   acuitiesBoth: [],
   eyeAcuities: [],
+  taskSights: [],
+  heldQuarters: [],
+  pairChanges: [],
   choices: [],
   ...change,
 });

@@ -17,7 +17,7 @@ import type {
 import type { RotationRules, TriedFamily } from '../rotation/rotationVerdict';
 import { knownMean, withKnown, type KnownTurn } from '../rotation/knownTurn';
 import { seriesStats, type SeriesStats } from '../rotation/series';
-import type { Degrees, Eye, IsoInstant } from '../units';
+import type { Degrees, Dioptres, Eye, IsoInstant } from '../units';
 import { eyeVerdict, type EyeVerdict, type Picked } from './eyeVerdict';
 import { judgeFit, type FitVerdict } from './fitVerdict';
 import { isLensSign, type LensFindings, type LensSignId } from './lensSigns';
@@ -47,6 +47,8 @@ export interface EyeContext {
   readonly bestBefore?: LogMar | null;
   /** Pain, stain, an infiltrate or an only good eye: sight a single line short is asked about. */
   readonly oneLineAsks?: boolean;
+  /** By how much the eye is to see nearer than far, D. */
+  readonly nearPlus?: Dioptres;
   /** How lenses of this visit, or others of their family, turned on this eye before. */
   readonly knownTurns?: readonly KnownTurn[];
 }
@@ -194,6 +196,7 @@ export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) =
     overBefore: overBefore.map((c) => ({ ...measured(c.current), turn: turnOf(c.current) })),
     age: context.age ?? null,
     picked: context.picked ?? null,
+    nearPlus: context.nearPlus ?? 0,
     tried: lens?.tried ?? null,
     rules,
   });

@@ -14,7 +14,7 @@ import {
 import { compensatedNeed, rotationVerdict, type OnEyeLens, type RotationRules, type RotationVerdict, type TriedFamily } from '../rotation/rotationVerdict';
 import { routesAgree, weightedNeed, type RoutesVerdict, type WeightedNeed } from '../rotation/routesAgree';
 import { FEWEST_READINGS, type SeriesStats } from '../rotation/series';
-import type { Degrees, Millimetres } from '../units';
+import type { Degrees, Dioptres, Millimetres } from '../units';
 import { measureAgainFreed, type Freed } from './measureAgain';
 import type { OverControl } from '../record/visitFacts';
 
@@ -50,6 +50,8 @@ export interface EyeMeasurements {
   readonly age?: number | null;
   /** A prescriber's choice where refraction and over-refraction do not agree. */
   readonly picked?: Picked | null;
+  /** By how much the eye is to see nearer than far, D: of a near eye in monovision. */
+  readonly nearPlus?: Dioptres;
   /** What the lens's family makes; null when it is not in the library. */
   readonly tried: TriedFamily | null;
   readonly rules: RotationRules;
@@ -163,7 +165,9 @@ export function eyeVerdict(eye: EyeMeasurements): EyeVerdict {
   const asks: EyesNeed | null = takesRefraction
     ? fromRefraction && { need: fromRefraction, cylinderFrom: 'refraction' }
     : needThroughLens(freed?.through ?? fromOverRefraction.need, parts, fromRefraction);
-  const need = disagree ? null : (asks?.need ?? null);
+  // What is measured is the far power; an eye that is to see near is served nearer.
+  const far = disagree ? null : (asks?.need ?? null);
+  const need = far && eye.nearPlus ? { ...far, sphere: far.sphere + eye.nearPlus } : far;
   const rotation = turn
     ? rotationVerdict({
         stats: turn,

@@ -4,6 +4,7 @@ import type { Refraction } from '../optics/refraction';
 import type { PracticeSettings } from '../practiceSettings';
 import { costOf, daysOf, pricesOf, type PackFigures } from '../supply/familyCost';
 import type { CareSupply } from '../supply/yearlyCost';
+import { startLensOf } from '../presbyopia/startPair';
 import { EYES, type Degrees, type Dioptres, type Eye, type IsoDate, type Millimetres } from '../units';
 import type { LensAdd, Geometry, LensVariant, Modality } from './family';
 import type { NearestLens } from './nearestLenses';
@@ -41,6 +42,8 @@ export interface ListInput<F extends ListedFamily> {
   readonly drawer: readonly DrawerCount[];
   readonly houseList: readonly HouseCell[];
   readonly age: number;
+  /** The eye for far, where it is known. */
+  readonly dominant?: Eye | null;
   /** The wearer's answers by question. */
   readonly answers: Parameters<typeof droppedLenses>[0];
   /** Codes of the families handed over at earlier visits. */
@@ -123,6 +126,7 @@ export function listOf<F extends ListedFamily>(
     age: room.age,
     kind,
     adds,
+    dominant: room.dominant ?? null,
     asks,
     dropped: droppedLenses(room.answers, room.given),
     powers: EYES.flatMap((eye) => needs[eye] ?? []),
@@ -145,7 +149,7 @@ export function listOf<F extends ListedFamily>(
   const inDrawer = (family: F, eye: Eye): boolean => {
     const need = needsFor(family.code)[eye];
     const lens: NearestLens | undefined = need
-      ? bestOf(family, need, adds[eye], { limit: 1, cylinderCap: settings.cylinderCap, lastAxis: lastAxis[eye] })[0]
+      ? bestOf(family, need, startLensOf(family, eye, wish, needs), { limit: 1, cylinderCap: settings.cylinderCap, lastAxis: lastAxis[eye] })[0]
       : undefined;
     return lens !== undefined && countInDrawer(room.drawer, family.code, lens.power, null) > 0;
   };

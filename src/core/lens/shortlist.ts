@@ -1,6 +1,8 @@
 import type { Kind } from '../advice/recommend';
 import type { Refraction } from '../optics/refraction';
 import { addFor, type FamilyAdd } from '../presbyopia/familyAdd';
+import type { StartLens } from '../presbyopia/familyTables';
+import { startLensOf } from '../presbyopia/startPair';
 import { blurBetween, fromPowerVector, subtractVectors, toPowerVector } from '../optics/powerVector';
 import type { Degrees, Dioptres, Eye } from '../units';
 import { expectedBlur, ROTATION_PRIORS, type RotationPrior } from './expectedBlur';
@@ -57,9 +59,9 @@ export interface Placed<F extends ShortlistFamily> extends Ranking<F>, TradeMark
 }
 
 /** The blocks of a family that can serve an eye: those with its add, where the lens has one. */
-export function blocksFor(family: LensFamily & { readonly addTable?: readonly FamilyAdd[] }, add: Dioptres | null): LensFamily {
+export function blocksFor(family: LensFamily & { readonly addTable?: readonly FamilyAdd[] }, add: Dioptres | StartLens | null): LensFamily {
   if (!hasAdd(family) || add === null) return family;
-  const made = addFor(family, add)?.add;
+  const made = typeof add === 'number' ? addFor(family, add)?.add : add.add;
   return { ...family, blocks: made === undefined ? [] : family.blocks.filter((b) => b.adds.includes(made)).map((b) => ({ ...b, adds: [made] })) };
 }
 
@@ -78,11 +80,12 @@ export function mostPlus(need: Refraction): Refraction {
 export const bestOf = (
   family: LensFamily,
   need: Refraction,
-  add: Dioptres | null,
+  add: Dioptres | StartLens | null,
   options: { readonly limit?: number; readonly lastAxis?: Degrees | undefined; readonly cylinderCap?: boolean },
 ): NearestLens[] => {
   const { lastAxis, ...rest } = options;
-  const asked = hasAdd(family) ? mostPlus(need) : need;
+  const far = hasAdd(family) ? mostPlus(need) : need;
+  const asked = typeof add === 'object' && add !== null && add.plus !== 0 ? { ...far, sphere: far.sphere + add.plus } : far;
   const found = nearestLenses(asked, blocksFor(family, add), { ...rest, ...(lastAxis === undefined ? {} : { lastAxis }) });
   // What is left is left of the need itself.
   return asked === need ? found : found.map((lens) => ({ ...lens, blur: blurBetween(need, lens.power), residual: residualOf(need, lens.power) }));
@@ -141,7 +144,7 @@ export function shortlist<F extends ShortlistFamily>(
   const blurs = eyes.flatMap((eye) => {
     const need = options.needs[eye];
     if (!need) return [];
-    const asked = families.map((family) => blocksFor(family, wish.adds[eye]));
+    const asked = families.map((family) => blocksFor(family, startLensOf(family, eye, wish, options.needs)));
     const search = { limit: 1, lastAxis: options.lastAxis[eye], cylinderCap: options.cylinderCap };
     const plain = nearestInEach(need, asked, search);
     const withAdd = asked.some(hasAdd) ? nearestInEach(mostPlus(need), asked, search) : plain;
@@ -152,7 +155,11 @@ export function shortlist<F extends ShortlistFamily>(
       families.map((family, i) => {
         const own = options.turned?.[family.code]?.[eye];
         const [best] = own
-          ? nearestInEach(own, [blocksFor(family, wish.adds[eye])], { limit: 1, lastAxis: options.lastAxis[eye], cylinderCap: options.cylinderCap }).flat()
+          ? nearestInEach(own, [blocksFor(family, startLensOf(family, eye, wish, options.needs))], {
+              limit: 1,
+              lastAxis: options.lastAxis[eye],
+              cylinderCap: options.cylinderCap,
+            }).flat()
           : (found[i] ?? []);
         return best?.blur ?? Infinity;
       }),

@@ -3,6 +3,7 @@ import { dktAt, DKT_LIMITS } from '../advice/oxygen';
 import type { Kind } from '../advice/recommend';
 import { type Source, OWN, TRADE } from '../advice/source';
 import { addFor, type FamilyAdd } from '../presbyopia/familyAdd';
+import type { StartRow } from '../presbyopia/familyTables';
 import type { PracticeSettings } from '../practiceSettings';
 import { EYES, type Dioptres, type Eye, type IsoDate } from '../units';
 import { isOrderable } from './catalogueFamily';
@@ -25,6 +26,8 @@ export interface ShortlistFamily extends LensFamily {
   readonly lastOrderOn: IsoDate | null;
   /** What its maker says of its additions; without it the usual bands. */
   readonly addTable?: readonly FamilyAdd[];
+  /** The maker's starting pairs. */
+  readonly startTable?: readonly StartRow[];
 }
 
 /** What the wearer and the fitter ask of every family. */
@@ -35,6 +38,8 @@ export interface ShortlistWish {
   readonly kind: Kind | null;
   /** Near additions of the eyes that are to be fitted, D; null where there is none. */
   readonly adds: Readonly<Record<Eye, Dioptres | null>>;
+  /** The eye for far, where it is known: a family's start table goes by it. */
+  readonly dominant?: Eye | null;
   readonly asks: readonly Eye[];
   /** Lenses this wearer stopped with for a reason that lies in the lens: by code, or as the wearer calls them. */
   readonly dropped: readonly string[];

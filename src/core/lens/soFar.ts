@@ -1,6 +1,7 @@
 import type { Kind } from '../advice/recommend';
 import type { Refraction } from '../optics/refraction';
 import type { CareSupply } from '../supply/yearlyCost';
+import { startLensOf } from '../presbyopia/startPair';
 import type { Dioptres, Eye } from '../units';
 import { listOf, shapeFor, type ListedFamily, type ListInput, type Needs } from './listOf';
 import { bestOf } from './shortlist';
@@ -41,7 +42,11 @@ export function soFar({ room, kind, product }: SoFarRoom, asked: AskedSoFar): So
   const powerOf = (family: ListedFamily, eye: Eye): Refraction | null => {
     const need = needs[eye];
     return need
-      ? (bestOf(family, need, adds[eye], { limit: 1, cylinderCap: room.settings.cylinderCap, lastAxis: room.lastAxis[eye] })[0]?.power ?? null)
+      ? (bestOf(family, need, startLensOf(family, eye, { age: room.age, adds, dominant: room.dominant ?? null }, needs), {
+          limit: 1,
+          cylinderCap: room.settings.cylinderCap,
+          lastAxis: room.lastAxis[eye],
+        })[0]?.power ?? null)
       : null;
   };
   return {

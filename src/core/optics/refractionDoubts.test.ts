@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   addToRecord,
+  tableAdd,
   estimatedAdd,
   fromPowerCross,
   largeChange,
@@ -39,7 +40,27 @@ describe('near additions', () => {
     [60, 2.5],
     [30, 0],
   ])('at %d about %d D of add for 40 cm (computed)', (age, add) => expect(estimatedAdd(age)).toBeCloseTo(add, 9));
-  it('is recorded in quarters, none where none is needed', () => expect([30, 45, 50, 55, 70].map(addToRecord)).toEqual([null, 0.75, 1.25, 2, 2.5]));
+  it('is recorded in quarters, none where none is needed', () => {
+    expect([30, 45, 50, 55, 70].map((age) => addToRecord(age, 'minimumAmplitude'))).toEqual([null, 0.75, 1.25, 2, 2.5]);
+  });
+  // The trade's table for 40 cm, from memory.
+  it.each([
+    [45, 1],
+    [48, 1.5],
+    [50, 1.75],
+    [55, 2.25],
+    [60, 2.5],
+    [72, 2.5],
+    [30, null],
+  ])('by the trade’s table at %d: %s', (age, add) => expect(addToRecord(age)).toBe(add));
+  it('a nearer task asks for more, a farther one for less', () => {
+    expect(tableAdd(55, 1 / 0.33)).toBeCloseTo(2.25 + 1 / 0.33 - 2.5, 9);
+    expect(tableAdd(55, 1 / 0.6)).toBeCloseTo(2.25 + 1 / 0.6 - 2.5, 9);
+    expect(tableAdd(45, 0.5)).toBe(0);
+  });
+  it('the table never gives less than the least amplitude does', () => {
+    for (let age = 45; age <= 60; age++) expect(tableAdd(age)).toBeGreaterThanOrEqual(estimatedAdd(age) - 1e-9);
+  });
   it.each([
     ['+1.75', 1.75],
     ['1,75', 1.75],

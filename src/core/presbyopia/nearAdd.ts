@@ -20,8 +20,39 @@ export const minimumAmplitude = (age: number): Dioptres => Math.max(0, 15 - 0.25
  */
 export const estimatedAdd = (age: number, demand: Dioptres = NEAR_DEMAND): Dioptres => Math.max(0, demand - minimumAmplitude(age) / 2);
 
-/** An estimate as it is recorded: in quarters, and no smaller than the smallest there is. Null where none is needed. @example addToRecord(55) → 2 */
-export function addToRecord(age: number): Dioptres | null {
-  const add = roundToStep(estimatedAdd(age), 0.25, 'plus');
+/** Additions for 40 cm by age. Source: the trade's table, from memory. */
+const TRADE_TABLE: readonly (readonly [number, Dioptres])[] = [
+  [45, 1],
+  [48, 1.5],
+  [50, 1.75],
+  [55, 2.25],
+  [60, 2.5],
+];
+
+/**
+ * Near addition by the trade's table, in a straight line between its ages; before its first age by the least amplitude, after its
+ * last no more; for another distance than 40 cm with what that asks more or less, never below 0 (D).
+ * @example tableAdd(50) → 1.75
+ * @source the trade's table, from memory: 45 +1.00, 48 +1.50, 50 +1.75, 55 +2.25, 60 +2.50
+ */
+export function tableAdd(age: number, demand: Dioptres = NEAR_DEMAND): Dioptres {
+  const after = TRADE_TABLE.findIndex(([at]) => at > age);
+  const [last] = TRADE_TABLE.slice(-1);
+  const [to, from] = [TRADE_TABLE[after], TRADE_TABLE[after - 1]];
+  if (!to) return Math.max(0, (last?.[1] ?? 0) + demand - NEAR_DEMAND);
+  if (!from) return estimatedAdd(age, demand);
+  return Math.max(0, from[1] + ((to[1] - from[1]) * (age - from[0])) / (to[0] - from[0]) + demand - NEAR_DEMAND);
+}
+
+/** How a practice estimates an addition that was not measured. */
+export const ADD_BY_AGE = ['tradeTable', 'minimumAmplitude'] as const;
+export type AddByAge = (typeof ADD_BY_AGE)[number];
+
+/**
+ * An estimate as it is recorded: in quarters, and no smaller than the smallest there is. Null where none is needed.
+ * @example addToRecord(55) → 2.25
+ */
+export function addToRecord(age: number, by: AddByAge = 'tradeTable', demand: Dioptres = NEAR_DEMAND): Dioptres | null {
+  const add = roundToStep(by === 'tradeTable' ? tableAdd(age, demand) : estimatedAdd(age, demand), 0.25, 'plus');
   return add < 0.25 ? null : add;
 }

@@ -14,8 +14,11 @@ const WORTH_THOUGH_SATISFIED = 0.25;
 const NEARLY = 6;
 /** Changes after which another way is looked for. Our own. */
 export const MOST_CHANGES = 3;
-/** Tasks (of one) that a change must win to be worth a lens. Our own. */
-const WORTH = 0.01;
+/**
+ * Tasks (of one) that a change must win to be tried while a task is weak. A little less than nothing: a trial lens costs less than a
+ * task that stays weak, and the pair that did best is kept in the end. Our own.
+ */
+const WORTH = -0.08;
 /** A family's own rule goes before a better forecast of so little. Our own. */
 const RULE_BEFORE = 0.08;
 

@@ -1,3 +1,4 @@
+import { sphericalEquivalent, type Refraction } from '../optics/refraction';
 import type { Dioptres, Eye } from '../units';
 import { addFor, type WithAdds } from './familyAdd';
 import type { StartLens, StartRow } from './familyTables';
@@ -44,4 +45,23 @@ export function startPair(family: WithStart, who: StartFor): StartPair | null {
   }
   const add = addFor(family, who.add)?.add;
   return add === undefined ? null : { row: null, lenses: { right: { add, plus: 0 }, left: { add, plus: 0 } } };
+}
+
+/** Of whom a list of lenses is made. */
+export interface StartWish {
+  readonly age: number;
+  readonly adds: Readonly<Record<Eye, Dioptres | null>>;
+  readonly dominant?: Eye | null;
+}
+/**
+ * The lens of a family's starting pair for one eye; null where the eye has no addition, or the family makes none that strong: then
+ * the list looks for the measured addition.
+ * @param needs powers at the cornea
+ */
+export function startLensOf(family: WithStart, eye: Eye, wish: StartWish, needs: Readonly<Record<Eye, Refraction | null>>): StartLens | Dioptres | null {
+  const add = wish.adds[eye];
+  if (add === null) return null;
+  const mean = (of: Eye): Dioptres => (needs[of] ? sphericalEquivalent(needs[of]) : needs[eye] ? sphericalEquivalent(needs[eye]) : 0);
+  const start = startPair(family, { age: wish.age, add, dominant: wish.dominant ?? null, need: { right: mean('right'), left: mean('left') } });
+  return start?.lenses[eye] ?? add;
 }

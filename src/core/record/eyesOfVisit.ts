@@ -4,7 +4,9 @@ import type { Picked } from '../fit/eyeVerdict';
 import type { LogMar } from '../optics/acuity';
 import type { KnownTurn } from '../rotation/knownTurn';
 import type { Eye } from '../units';
-import type { VisitFacts } from './visitFacts';
+import { aimsOfVisit } from '../presbyopia/aims';
+import type { FactChain } from './chains';
+import type { NearFindingFact, VisitFacts } from './visitFacts';
 
 /** What a prescriber picked where refraction and over-refraction do not agree, by eye. */
 export type Picks = Readonly<Partial<Record<Eye, Picked | null>>>;
@@ -16,11 +18,13 @@ export interface EyesOf {
   /** History and eye health without any power. */
   readonly health: HealthState;
   readonly knownTurns: readonly KnownTurn[];
+  readonly nearFindings: readonly FactChain<NearFindingFact>[];
   readonly picks?: Picks;
 }
 
 /** What bears on one eye. */
-export const contextOf = (of: EyesOf, eye: Eye): EyeContext => ({
+export const contextOf = (of: EyesOf, facts: Pick<VisitFacts, 'refractions'>, eye: Eye): EyeContext => ({
+  nearPlus: aimsOfVisit(of.nearFindings, facts.refractions)[eye].plus,
   age: of.age,
   bestBefore: of.bestBefore[eye],
   oneLineAsks: eyeAtRisk(of.health, eye),
@@ -35,6 +39,6 @@ export function eyesOfVisit(
   rules: EyeRules,
   of: EyesOf,
 ): Readonly<Record<Eye, EyeState>> {
-  const one = (eye: Eye): EyeState => eyeState(facts, eye, lensOf, rules, contextOf(of, eye));
+  const one = (eye: Eye): EyeState => eyeState(facts, eye, lensOf, rules, contextOf(of, facts, eye));
   return { right: one('right'), left: one('left') };
 }

@@ -12,10 +12,14 @@ import type {
   EyeAcuityFact,
   FitFact,
   HandOverFact,
+  HeldQuarterFact,
   LessonSightFact,
   LessonTurnFact,
   LessonInstructionFact,
   LessonWayFact,
+  NearFindingFact,
+  PairChangeFact,
+  TaskSightFact,
   LensFindingFact,
   OnEyeFact,
   OverRefractionFact,
@@ -45,6 +49,10 @@ export interface FactRows {
   readonly lessonWay: LessonWayFact;
   readonly lessonTurn: LessonTurnFact;
   readonly lessonSight: LessonSightFact;
+  readonly nearFinding: NearFindingFact;
+  readonly taskSight: TaskSightFact;
+  readonly heldQuarter: HeldQuarterFact;
+  readonly pairChange: PairChangeFact;
   readonly careSystem: CareSystemFact;
   readonly lessonInstruction: LessonInstructionFact;
   readonly handOver: HandOverFact;
@@ -162,6 +170,37 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
     opensStops: true,
     slice: 'health',
     told: sign,
+  },
+  nearFinding: {
+    table: 'near_finding',
+    columns: ['sign', 'number_value', 'word_value', 'note'],
+    takes: null,
+    sequenced: true,
+    slice: 'supply',
+    told: (row) => `${row.sign} ${row.wordValue ?? row.numberValue ?? ''}`,
+  },
+  taskSight: {
+    table: 'task_sight',
+    columns: ['right_lens_on_eye_id', 'left_lens_on_eye_id', 'task', 'distance_cm', 'acuity_log_mar', 'acuity_typed', 'satisfaction', 'covered'],
+    takes: null,
+    sequenced: true,
+    slice: 'measures',
+    told: (row) => `${row.task} ${row.satisfaction}`,
+  },
+  heldQuarter: {
+    table: 'held_quarter',
+    columns: ['right_lens_on_eye_id', 'left_lens_on_eye_id', 'by_d', 'task', 'distance_cm', 'answer'],
+    takes: null,
+    sequenced: true,
+    slice: 'measures',
+    told: (row) => `${row.byD} ${row.task}`,
+  },
+  pairChange: {
+    table: 'pair_change',
+    columns: ['right_lens_on_eye_id', 'left_lens_on_eye_id', 'change', 'foretold', 'rule_version'],
+    takes: null,
+    slice: 'measures',
+    told: (row) => row.change,
   },
   cornealLesion: {
     table: 'corneal_lesion',

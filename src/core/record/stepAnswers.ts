@@ -7,7 +7,7 @@ import type { LessonRow } from './lesson';
 import type { Order } from './order';
 import type { Prescription } from './prescription';
 import { latest, type FactChain } from './chains';
-import type { AftercareAnswerFact, AftercareEndFact, WornAnswerFact } from './visitFacts';
+import type { AftercareAnswerFact, AftercareEndFact, NearFindingFact, WornAnswerFact } from './visitFacts';
 import { NEVER_LOCKED, STEP_IDS, stepsOf, type StepId, type VisitKind } from './visitSteps';
 
 /** What a step says of itself in the index: a code for its words, and its state. */
@@ -16,6 +16,7 @@ export interface StepAnswer {
     | 'notYet'
     | 'notAsked'
     | 'asWorn'
+    | 'decided'
     | 'otherWorn'
     | 'noneWorn'
     | 'asked'
@@ -67,6 +68,7 @@ export interface Answered {
   readonly wornAnswers: readonly FactChain<WornAnswerFact>[];
   readonly aftercareEnds: readonly FactChain<AftercareEndFact>[];
   readonly aftercare: readonly FactChain<AftercareAnswerFact>[];
+  readonly nearFindings: readonly FactChain<NearFindingFact>[];
 }
 
 /** Later work is kept when an earlier step changes; it is marked to be checked again. */
@@ -130,6 +132,13 @@ function aftercareAnswer({ visitId, aftercareEnds, aftercare, health }: Answered
   return aftercare.some((a) => a.current?.visitId === visitId) ? { code: 'running', state: null } : { code: 'notYet', state: null };
 }
 
+/** Whether it is decided how near is served, and how much of it was asked here. */
+function nearAnswer({ visitId, nearFindings }: Answered): StepAnswer {
+  const here = nearFindings.filter((c) => c.current?.visitId === visitId);
+  if (here.some((c) => c.current?.sign === 'way')) return { code: 'decided', state: 'ok' };
+  return here.length > 0 ? { code: 'running', state: null } : { code: 'notYet', state: null };
+}
+
 function openAnswers(of: Answered): StepAnswers {
   const {
     visitId,
@@ -157,6 +166,7 @@ function openAnswers(of: Answered): StepAnswers {
     history: historyAnswer(health),
     eyeHealth: eyeHealthAnswer(health),
     refraction: eyesAnswer(right.refraction !== null, left.refraction !== null),
+    nearVision: nearAnswer(of),
     lens: eyesAnswer(right.onEye !== null, left.onEye !== null),
     onEye: disagree ? { code: 'measureAgain', state: 'watch' } : read ? { code: 'read', state: 'ok' } : { code: 'notYet', state: null },
     prescription: !prescription

@@ -32,7 +32,19 @@ export type TimelineFilter = (typeof TIMELINE_FILTERS)[number];
 
 const SHOWN: Readonly<Record<Exclude<TimelineFilter, 'all' | 'corrections'>, readonly TimelineWhat[]>> = {
   lenses: ['lensOnEye', 'handOver', 'wornAnswer', 'returnToWear', 'kindDecided'],
-  measured: ['refraction', 'overRefraction', 'rotation', 'fit', 'lensFinding', 'acuityBoth', 'eyeAcuity'],
+  measured: [
+    'refraction',
+    'overRefraction',
+    'rotation',
+    'fit',
+    'lensFinding',
+    'acuityBoth',
+    'eyeAcuity',
+    'nearFinding',
+    'taskSight',
+    'heldQuarter',
+    'pairChange',
+  ],
   eyeHealth: ['finding', 'cornealLesion', 'adverseEvent', 'returnToWear', 'stopOpened', 'stopEnded', 'stopOverridden', 'referral', 'picture'],
   asked: [
     'careSystem',

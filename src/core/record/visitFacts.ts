@@ -5,7 +5,9 @@ import type { CornealLesion } from '../advice/cornealLesion';
 import type { CareReason } from '../care/proposal';
 import type { CareFault } from '../care/verdict';
 import type { LogMar } from '../optics/acuity';
-import type { Degrees, IsoInstant } from '../units';
+import type { Degrees, Dioptres, Eye, IsoInstant } from '../units';
+import type { NearSign } from '../presbyopia/nearFindings';
+import type { NearTask } from '../presbyopia/nearTask';
 import type { Miss } from '../teaching/misses';
 import type { Technique } from '../teaching/techniques';
 import type { FactChain } from './chains';
@@ -138,6 +140,9 @@ export interface VisitFacts {
   readonly lensFindings: readonly FactChain<LensFindingFact>[];
   readonly acuitiesBoth: readonly FactChain<AcuityBothFact>[];
   readonly eyeAcuities: readonly FactChain<EyeAcuityFact>[];
+  readonly taskSights: readonly FactChain<TaskSightFact>[];
+  readonly heldQuarters: readonly FactChain<HeldQuarterFact>[];
+  readonly pairChanges: readonly FactChain<PairChangeFact>[];
   /** In the order in which they were chosen. */
   readonly choices: readonly LensChoice[];
 }
@@ -236,6 +241,47 @@ export interface CareSystemFact extends AnyFact {
   /** What spoke against it and was overridden, and with what sentence. */
   readonly overridden: readonly CareFault[];
   readonly overrideNote: string | null;
+}
+/** Something of near sight or of seeing with both eyes; a task's number is its distance in cm. */
+export interface NearFindingFact extends AnyFact {
+  readonly eye: null;
+  readonly sign: NearSign;
+  readonly numberValue: number | null;
+  readonly wordValue: string | null;
+  /** Why it was decided so, where it was a decision. */
+  readonly note: string | null;
+}
+/** What both eyes see together of a task, and what the wearer thinks of it; or one alone, the other covered. */
+export interface TaskSightFact extends AnyFact {
+  readonly eye: null;
+  readonly rightLensOnEyeId: string;
+  readonly leftLensOnEyeId: string;
+  readonly task: NearTask;
+  readonly distanceCm: number;
+  readonly acuityLogMar: LogMar | null;
+  readonly acuityTyped: string | null;
+  /** 0 to 10. */
+  readonly satisfaction: number;
+  readonly covered: Eye | null;
+}
+export const HELD_ANSWERS = ['better', 'same', 'worse'] as const;
+/** A quarter of a dioptre held before an eye with both open. */
+export interface HeldQuarterFact extends Fact {
+  readonly rightLensOnEyeId: string;
+  readonly leftLensOnEyeId: string;
+  readonly byD: Dioptres;
+  readonly task: NearTask;
+  readonly distanceCm: number;
+  readonly answer: (typeof HELD_ANSWERS)[number];
+}
+/** The change that was made next, and what was foretold of it. */
+export interface PairChangeFact extends AnyFact {
+  readonly eye: null;
+  readonly rightLensOnEyeId: string;
+  readonly leftLensOnEyeId: string;
+  readonly change: string;
+  readonly foretold: readonly string[];
+  readonly ruleVersion: string;
 }
 export interface HandOverFact extends Fact {
   readonly lensId: string;

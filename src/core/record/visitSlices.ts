@@ -22,6 +22,7 @@ import type {
   LessonTurnFact,
   LessonInstructionFact,
   LessonWayFact,
+  NearFindingFact,
   OnEyeFact,
   RefractionFact,
   RotationFact,
@@ -108,6 +109,8 @@ export interface VisitSlices<Family> {
     readonly careSystems: readonly FactChain<CareSystemFact>[];
     /** What prescribers said of lessons, at other visits and at this one. */
     readonly lessonInstructions: readonly FactChain<LessonInstructionFact>[];
+    /** Near sight and seeing with both eyes: the newest of other visits, and those of this one. */
+    readonly nearFindings: readonly FactChain<NearFindingFact>[];
     readonly handOvers: readonly FactChain<HandOverFact>[];
     /** What was answered about the lenses worn: at other visits, and at this one. */
     readonly wornAnswers: readonly FactChain<WornAnswerFact>[];
@@ -141,6 +144,7 @@ export const STEP_SLICES = {
   eyeHealth: ['health', 'measures', 'trend', 'supply', 'lenses'],
   kind: ['health', 'measures', 'supply', 'lenses'],
   refraction: ['health', 'measures', 'supply', 'lenses', 'drawer'],
+  nearVision: ['health', 'measures', 'supply', 'lenses'],
   lens: ['health', 'measures', 'supply', 'lenses', 'drawer'],
   onEye: ['health', 'measures', 'supply', 'lenses', 'drawer'],
   prescription: ['health', 'measures', 'supply', 'lenses'],

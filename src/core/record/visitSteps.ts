@@ -7,6 +7,7 @@ export const STEP_IDS = [
   'history',
   'eyeHealth',
   'refraction',
+  'nearVision',
   'lens',
   'onEye',
   'prescription',
@@ -40,14 +41,14 @@ export const NEVER_LOCKED: readonly StepId[] = ['redEye', 'asLastTime', 'wornNow
  */
 const STEPS_OF: Readonly<Record<VisitKind, readonly StepId[]>> = {
   // Nothing from here is on the eyes yet.
-  firstFit: ['history', 'eyeHealth', 'refraction', 'lens', 'onEye', 'prescription', 'lesson', 'supply'],
-  refit: ['wornNow', 'history', 'eyeHealth', 'refraction', 'lens', 'onEye', 'prescription', 'lesson', 'supply'],
-  fullAnnual: ['asLastTime', 'wornNow', 'history', 'onEye', 'eyeHealth', 'refraction', 'lens', 'prescription', 'supply'],
+  firstFit: ['history', 'eyeHealth', 'refraction', 'nearVision', 'lens', 'onEye', 'prescription', 'lesson', 'supply'],
+  refit: ['wornNow', 'history', 'eyeHealth', 'refraction', 'nearVision', 'lens', 'onEye', 'prescription', 'lesson', 'supply'],
+  fullAnnual: ['asLastTime', 'wornNow', 'history', 'onEye', 'eyeHealth', 'refraction', 'nearVision', 'lens', 'prescription', 'supply'],
   // Examined elsewhere within the time that the practice has set: no refraction, no dilation.
   lensAnnual: ['asLastTime', 'wornNow', 'history', 'onEye', 'eyeHealth', 'prescription', 'supply'],
   // What the wearer reports is heard before anything is looked at.
   shortFollowUp: ['wornNow', 'aftercare', 'history', 'onEye', 'eyeHealth', 'prescription', 'supply'],
-  longFollowUp: ['wornNow', 'aftercare', 'history', 'onEye', 'eyeHealth', 'refraction', 'lens', 'prescription', 'lesson', 'supply'],
+  longFollowUp: ['wornNow', 'aftercare', 'history', 'onEye', 'eyeHealth', 'refraction', 'nearVision', 'lens', 'prescription', 'lesson', 'supply'],
   lesson: ['history', 'eyeHealth', 'lesson', 'supply'],
   collection: ['supply', 'lesson'],
   reorder: ['wornNow', 'history', 'supply'],
@@ -62,14 +63,16 @@ const STEPS_OF: Readonly<Record<VisitKind, readonly StepId[]>> = {
 export const stepsOf = (kind: VisitKind): readonly StepId[] => STEPS_OF[kind];
 
 /**
- * The steps that a visit lists: those of its kind, then those beside them that something stands in, or that is open.
+ * The steps that a visit lists: those of its kind, then those beside them that something stands in, or that is open. Near vision is
+ * listed for whom it concerns.
  * @param isUsed whether something was recorded in a step that the kind does not name
- * @example stepsShown('collection', 'supply', () => false) → ['supply', 'lesson']
+ * @param presbyope whether near sight is a matter here
+ * @example stepsShown('collection', 'supply', () => false, false) → ['supply', 'lesson']
  */
-export const stepsShown = (kind: VisitKind, open: StepId, isUsed: (step: StepId) => boolean): readonly StepId[] => [
-  ...STEPS_OF[kind],
-  ...STEP_IDS.filter((step) => !STEPS_OF[kind].includes(step) && (step === open || isUsed(step))),
-];
+export function stepsShown(kind: VisitKind, open: StepId, isUsed: (step: StepId) => boolean, presbyope: boolean): readonly StepId[] {
+  const wanted = (step: StepId): boolean => step !== 'nearVision' || presbyope || step === open || isUsed(step);
+  return [...STEPS_OF[kind].filter(wanted), ...STEP_IDS.filter((step) => !STEPS_OF[kind].includes(step) && (step === open || isUsed(step)))];
+}
 
 /** Kinds at which lenses that were worn for a while are judged: a final prescription need not wait any longer. Common practice. */
 const FOLLOWS: readonly VisitKind[] = ['fullAnnual', 'lensAnnual', 'shortFollowUp', 'longFollowUp', 'reorder'];

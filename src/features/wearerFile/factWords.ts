@@ -4,6 +4,7 @@ import { formatDay } from '@/i18n/format';
 import { useWordsOf } from '@/i18n/wordsOf';
 import { joined, list, numeric, powerOf, text, type Data } from './data';
 import type { LensWords } from './lensWords';
+import { useNearWords } from './nearWords';
 
 /** Facts of visits in words. */
 export function useFactWords(lenses: LensWords): Readonly<Record<FactKind, (d: Data) => string>> {
@@ -56,6 +57,7 @@ export function useFactWords(lenses: LensWords): Readonly<Record<FactKind, (d: D
     lessonTurn: (d) => joined(of(`turns.${text(d['turn'])}`), text(d['note'])),
     lessonSight: (d) => text(d['acuityTyped']),
     lessonTopic: (d) => topics(`topic.${text(d['topic'])}.name`),
+    ...useNearWords(),
     lessonInstruction: (d) => text(d['text']),
     careSystem: (d) => joined(text(d['productName']), of(`careFor.${text(d['chosenFor'])}`), text(d['note'])),
     wornAnswer: (d) => (d['lensId'] ? t('seen', { sign: of(`worn.${text(d['answer'])}`), value: lenses.name(d['lensId']) }) : of(`worn.${text(d['answer'])}`)),

@@ -1,5 +1,5 @@
 import 'server-only';
-import { onOffer, powerSummary, recommend, RULE_VERSION, type Eye, type Kind, type Refraction } from '../../core';
+import { nearState, onOffer, powerSummary, recommend, RULE_VERSION, type Eye, type Kind, type Refraction } from '../../core';
 import { insertDecision } from '../../db/decision';
 import { listFamilies } from '../../db/family';
 import { invalid, ok, ruleBroken } from '../../lib/outcome';
@@ -23,7 +23,9 @@ export const decideKind = defineCommand({
     const eyes = await eyesOf(context, visit);
     const needs: Record<Eye, Refraction | null> = { right: eyes.right.verdict.choosing, left: eyes.left.verdict.choosing };
     const state = await readingOf(context, visit).state(needs);
-    const recommendation = recommend(state.facts, needs, onOffer(await listFamilies(tx, caller.practiceId, context.today), context.today));
+    const { nearFindings } = await readingOf(context, visit).supply();
+    const families = onOffer(await listFamilies(tx, caller.practiceId, context.today), context.today);
+    const recommendation = recommend(state.facts, needs, families, nearState(nearFindings).way);
     const same = (kind: Kind): boolean => kind.modality === form.modality && kind.wear === form.wear;
     const offered = [recommendation.recommended, recommendation.second, ...recommendation.others].find((c) => c && same(c.kind));
     if (!offered) return ruleBroken('kindNotOffered');

@@ -58,6 +58,7 @@ export async function eyesOf(context: Context, visit: VisitRow, picks: Picks = {
     bestBefore: (await reading.past()).bestBefore,
     knownTurns: (await reading.past()).knownTurns,
     health: await reading.state(),
+    nearFindings: (await reading.supply()).nearFindings,
     picks,
   });
 }

@@ -152,6 +152,9 @@ export class VisitReading {
       lensFindings: chains(facts.lensFinding),
       acuitiesBoth: chains(facts.acuityBoth),
       eyeAcuities: chains(facts.eyeAcuity),
+      taskSights: chains(facts.taskSight),
+      heldQuarters: chains(facts.heldQuarter),
+      pairChanges: chains(facts.pairChange),
       choices,
     };
   }
@@ -266,6 +269,7 @@ export class VisitReading {
       lessonSights: [...chains(before.lessonSight), ...chains(facts.lessonSight)],
       careSystems: [...chains(before.careSystem), ...chains(facts.careSystem)],
       lessonInstructions: [...chains(before.lessonInstruction), ...chains(facts.lessonInstruction)],
+      nearFindings: [...chains(before.nearFinding), ...chains(facts.nearFinding)],
       handOvers: [...chains(before.handOver), ...chains(facts.handOver)],
       wornAnswers: [...chains(before.wornAnswer), ...chains(facts.wornAnswer)],
       givenFamilies: rows.given.map((g) => g.code),

@@ -57,7 +57,7 @@ async function headOf(context: Context, reading: VisitReading, supply: Supply, n
   const health = await reading.state();
   const facts = await reading.facts();
   const { bestBefore, knownTurns } = await reading.past();
-  const eyes = eyesOfVisit(facts, lensIn(named), context.settings, { age: wearer.age, bestBefore, knownTurns, health });
+  const eyes = eyesOfVisit(facts, lensIn(named), context.settings, { age: wearer.age, bestBefore, knownTurns, health, nearFindings: supply.nearFindings });
   const choosing = { right: eyes.right.verdict.choosing, left: eyes.left.verdict.choosing };
   const state = await reading.state(choosing);
   const file = await provenanceOf(reading);

@@ -6,7 +6,7 @@ import { Fragment, lazy, Suspense, type ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useKey } from '../../common/keys';
 import { useTranslations } from 'use-intl';
-import { NEVER_LOCKED, stepSlug, stepsShown, type StepId } from '@/core';
+import { EYES, NEVER_LOCKED, stepSlug, stepsShown, type StepId } from '@/core';
 import { Frame } from '@/ui/Frame';
 import { KeyCap, StateMark } from '@/ui/marks';
 import { Rail } from '../../common/Rail';
@@ -147,8 +147,9 @@ function useEnterForAction(): void {
 
 /** The steps of this kind of visit, and those beside them that something stands in. */
 function useStepsShown(step: StepId): readonly StepId[] {
-  const { record } = useVisit();
-  return stepsShown(record.visit.kind, step, (id) => !NOTHING_THERE.includes(record.answers[id].code));
+  const { record, eye } = useVisit();
+  const presbyope = record.wearer.age >= record.session.settings.presbyopiaAge || EYES.some((e) => eye(e).refraction?.current.addD);
+  return stepsShown(record.visit.kind, step, (id) => !NOTHING_THERE.includes(record.answers[id].code), presbyope);
 }
 /** Answers of a step in which nothing was done. */
 const NOTHING_THERE: readonly string[] = ['notYet', 'notAsked', 'notGraded', 'locked'];

@@ -1,6 +1,8 @@
 import {
   bestOf,
   countInDrawer,
+  dominanceOf,
+  nearState,
   keratometerPower,
   preselectCurve,
   type Eye,
@@ -14,6 +16,7 @@ import {
   type Preselected,
   type Refraction,
   type ShortlistFamily,
+  type StartLens,
   ROTATION_PRIORS,
   shrunkTurn,
 } from '@/core';
@@ -48,6 +51,7 @@ export const listInputOf = (record: VisitRecord, answers: HealthState['answers']
   drawer: record.drawer,
   houseList: record.houseList,
   age: record.wearer.age,
+  dominant: dominanceOf(nearState(record.nearFindings)).eye,
   answers,
   given: record.givenFamilies,
   lastAxis,
@@ -58,7 +62,7 @@ export function bestFor(
   record: VisitRecord,
   family: Family,
   need: Refraction | null,
-  add: number | null,
+  add: number | StartLens | null,
   lastAxis: number | undefined,
   limit = DEPTH,
 ): readonly NearestLens[] {

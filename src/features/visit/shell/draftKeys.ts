@@ -1,4 +1,4 @@
-import type { AcuityWay, Eye, LensSignId, QuestionId, SignId } from '@/core';
+import type { AcuityWay, Eye, LensSignId, NearTask, QuestionId, SignId } from '@/core';
 
 /** Under which keys the unfinished typing of a step is kept: a key that is not named here can neither be read nor set. */
 interface KeysOf {
@@ -10,6 +10,8 @@ interface KeysOf {
   history: QuestionId | `note:${QuestionId}` | 'withdraw';
   eyeHealth: `${Eye}:${SignId | AcuityWay}`;
   refraction: 'vertex' | 'asCross' | 'addOpen' | 'addFromAge' | Eye | `${Eye}${'Kept' | 'Va' | 'Add' | 'CrossFirst' | 'CrossAt' | 'CrossSecond'}`;
+  /** A pair judged with both eyes: acuity and satisfaction of each task, and what a held quarter did. */
+  nearVision: `${NearTask}${'Va' | 'Said'}` | `held${Eye}${'Plus' | 'Minus'}${'Far' | 'Near'}`;
   lens:
     | 'apart'
     | 'lead'

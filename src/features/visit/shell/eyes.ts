@@ -7,13 +7,14 @@ const of = (record: VisitRecord, picks: Picks) => ({
   bestBefore: record.bestBefore,
   knownTurns: record.knownTurns,
   health: healthOfRecord(record, { right: null, left: null }),
+  nearFindings: record.nearFindings,
   picks,
 });
 
 /** What of the wearer bears on each eye beside what was measured in this visit. */
 export function contextsOf(record: VisitRecord, picks: Picks = {}): Readonly<Record<Eye, EyeContext>> {
   const about = of(record, picks);
-  return { right: contextOf(about, 'right'), left: contextOf(about, 'left') };
+  return { right: contextOf(about, record.facts, 'right'), left: contextOf(about, record.facts, 'left') };
 }
 
 /** Both eyes of the visit as they stand. */

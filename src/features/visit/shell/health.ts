@@ -1,4 +1,4 @@
-import { healthOf, onOffer, recommend, type Eye, type HealthState, type Recommendation, type Refraction, type Typing } from '@/core';
+import { healthOf, nearState, onOffer, recommend, type Eye, type HealthState, type Recommendation, type Refraction, type Typing } from '@/core';
 import type { VisitRecord } from './visitData';
 
 type Needs = Readonly<Record<Eye, Refraction | null>>;
@@ -9,7 +9,7 @@ export const healthOfRecord = (record: VisitRecord, needs: Needs, typing: Typing
 
 /** The kind of lens recommended for the visit as it stands. */
 export const adviceOf = (record: VisitRecord, health: HealthState, needs: Needs): Recommendation =>
-  recommend(health.facts, needs, onOffer(record.families, record.session.today));
+  recommend(health.facts, needs, onOffer(record.families, record.session.today), nearState(record.nearFindings).way);
 
 /** The decision about the kind of lens that holds in this visit. */
 export const decisionOf = (record: VisitRecord): VisitRecord['health']['decisions'][number] | null =>

@@ -34,6 +34,7 @@ const FIELDS: { readonly [Name in SliceName]: readonly (keyof Slices[Name])[] } 
     'exercises',
     'careSystems',
     'lessonInstructions',
+    'nearFindings',
     'handOvers',
     'wornAnswers',
     'trials',

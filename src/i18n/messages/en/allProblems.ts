@@ -7,6 +7,7 @@ import diaryProblems from './diaryProblems.messages.json';
 import drawerMoreProblems from './drawerMoreProblems.messages.json';
 import drawerProblems from './drawerProblems.messages.json';
 import lessonProblems from './lessonProblems.messages.json';
+import nearVisionProblems from './nearVisionProblems.messages.json';
 import libraryProblems from './libraryProblems.messages.json';
 import listProblems from './listProblems.messages.json';
 import mergeProblems from './mergeProblems.messages.json';
@@ -42,6 +43,7 @@ export const allProblems = {
   ...aftercareProblems,
   ...careProblems,
   ...lessonProblems,
+  ...nearVisionProblems,
   ...bookNextProblems,
   ...takeHomeProblems,
   ...staffProblems,

@@ -44,9 +44,11 @@ import library from './library.messages.json';
 import list from './list.messages.json';
 import merge from './merge.messages.json';
 import orders from './orders.messages.json';
+import nearVision from './nearVision.messages.json';
 import notFoundPage from './notFoundPage.messages.json';
 import onEye from './onEye.messages.json';
 import outside from './outside.messages.json';
+import pairDesk from './pairDesk.messages.json';
 import panels from './panels.messages.json';
 import peroxide from './peroxide.messages.json';
 import powerField from './powerField.messages.json';
@@ -139,9 +141,11 @@ export const en = {
   library,
   list,
   merge,
+  nearVision,
   notFoundPage,
   onEye,
   orders,
+  pairDesk,
   panels,
   peroxide,
   powerField,

@@ -11,6 +11,7 @@ import {
   type HealthState,
   type Kind,
   type KindChoice,
+  nearState,
 } from '@/core';
 import { adviceOf } from '../../shell/health';
 import { useVisit } from '../../shell/VisitProvider';
@@ -31,7 +32,10 @@ function wouldChange(record: VisitRecord, health: HealthState, needs: Needs) {
       power: powerSummary(needs, record.health.myopicShift),
       settings: session.settings,
     });
-    return { recommendation: recommend(facts, needs, onOffer(record.families, session.today)), stops: stopCount(firedRules(facts)) };
+    return {
+      recommendation: recommend(facts, needs, onOffer(record.families, session.today), nearState(record.nearFindings).way),
+      stops: stopCount(firedRules(facts)),
+    };
   };
   return whatWouldChange(health.answers, wearer.age, again);
 }

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { listOf, MATERIAL_CLASSES, shapeFor, SHAPES, type Eye } from '@/core';
+import { addWanted, aimsOfVisit, dominanceOf, listOf, nearState, startLensOf, MATERIAL_CLASSES, shapeFor, SHAPES, type Eye } from '@/core';
 import { addsOf, bestFor, lastAxesOf, meanKOf, needsByFamily, needsOf, productOf, listInputOf } from '../../shell/candidates';
 import { decisionOf } from '../../shell/health';
 import type { Draft } from '../../shell/useDraft';
@@ -16,7 +16,11 @@ function useAsked(draft: Draft<'lens'>) {
   const { record, eye, lensOf } = useVisit();
   const needs = useMemo(() => needsOf(eye), [eye]);
   const needsFor = useMemo(() => needsByFamily(record, eye), [record, eye]);
-  const adds = useMemo(() => addsOf(eye), [eye]);
+  const adds = useMemo(() => {
+    const aims = aimsOfVisit(record.nearFindings, record.facts.refractions);
+    const measured = addsOf(eye);
+    return { right: addWanted(aims.right, measured.right), left: addWanted(aims.left, measured.left) };
+  }, [record, eye]);
   const lastAxes = useMemo(() => lastAxesOf(eye, lensOf), [eye, lensOf]);
   const lead: Eye = draft.body.lead === 'left' || !needs.right ? 'left' : 'right';
   return {
@@ -48,7 +52,9 @@ export function useLensList(draft: Draft<'lens'>) {
   const named = (['family', 'rightFamily', 'leftFamily'] as const).map((key) => draft.body[key]);
   const compared = comparedOf(draft.body);
   const visible = list.rows.filter((r, i) => i < shown || r === first || named.includes(r.family.code) || compared.includes(r.family.code));
-  const bestOf = (family: Family, e: Eye) => bestFor(record, family, needsFor(family.code)[e], adds[e], lastAxes[e]);
+  const dominant = dominanceOf(nearState(record.nearFindings)).eye;
+  const wish = { age: record.wearer.age, adds, dominant };
+  const bestOf = (family: Family, e: Eye) => bestFor(record, family, needsFor(family.code)[e], startLensOf(family, e, wish, needs), lastAxes[e]);
   const rows = visible.map((r): Row => ({
     ...r,
     needs: needsFor(r.family.code),

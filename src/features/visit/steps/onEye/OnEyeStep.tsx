@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import dynamic from 'next/dynamic';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, type Eye } from '@/core';
+import { EYES, judgedTogether, type Eye } from '@/core';
 import { Button } from '@/ui/Button';
 import { KeyCap, Stated } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
@@ -36,19 +36,21 @@ const loadDesks = {
   turn: () => import('./TurnDesk').then((m) => ({ default: m.TurnDesk })),
   fit: () => import('./FitDesk').then((m) => ({ default: m.FitDesk })),
   sight: () => import('./SightDesk').then((m) => ({ default: m.SightDesk })),
+  pair: () => import('./PairDesk').then((m) => ({ default: m.PairDesk })),
 };
 // Drawn in the browser alone: a desk is there when it takes what is typed, not before.
 const TurnDesk = dynamic(loadDesks.turn, { ssr: false });
 const FitDesk = dynamic(loadDesks.fit, { ssr: false });
 const SightDesk = dynamic(loadDesks.sight, { ssr: false });
+const PairDesk = dynamic(loadDesks.pair, { ssr: false });
 const loadWorking = () => import('./OnEyeWorking').then((m) => ({ default: m.OnEyeWorking }));
 const OnEyeWorking = lazy(loadWorking);
 const LampHelp = lazy(() => import('../../shell/lamp/LampHelp').then((m) => ({ default: m.LampHelp })));
 const BroughtIn = lazy(() => import('./BroughtIn').then((m) => ({ default: m.BroughtIn })));
 
-const DESKS = ['turn', 'fit', 'sight'] as const;
+const DESKS = ['turn', 'fit', 'sight', 'pair'] as const;
 type Desk = (typeof DESKS)[number];
-const DESK_KEYS: Readonly<Record<Desk, string>> = { turn: 'T', fit: 'F', sight: 'S' };
+const DESK_KEYS: Readonly<Record<Desk, string>> = { turn: 'T', fit: 'F', sight: 'S', pair: 'B' };
 
 /** What to do next. */
 const PRIMARY = { look: 'act', keys: ['⏎'], 'data-enter': 'true' } as const;
@@ -58,7 +60,7 @@ function OnEyeStepBody() {
   const t = useTranslations('onEye');
   const eyeWords = useEyeWords();
   const router = useRouter();
-  const { record, busy } = useVisit();
+  const { record, eye, busy } = useVisit();
   const readings = useReadings();
   const { draft, live, waiting, closed } = readings;
   const [bringing, setBringing] = useState(false);
@@ -80,6 +82,9 @@ function OnEyeStepBody() {
   useKey('t', () => setDesk('turn'));
   useKey('f', () => setDesk('fit'));
   useKey('s', () => setDesk('sight'));
+  // Lenses with an addition are judged by both eyes together.
+  const paired = judgedTogether({ right: eye('right'), left: eye('left') }, record.lenses);
+  useKey('b', () => (paired ? setDesk('pair') : undefined), [paired]);
   useKey('g', () => setHelping(true));
   // The other desks are one key away.
   useEffect(() => void Promise.all([...Object.values(loadDesks), loadWorking].map((load) => load())), []);
@@ -147,7 +152,14 @@ function OnEyeStepBody() {
             words={eyeWords.heads}
             label={
               anyOn ? (
-                <Segment label={t('desks')} values={DESKS} value={desk} word={(d) => t(`desk.${d}`)} onChoose={setDesk} keyOf={(d) => DESK_KEYS[d]} />
+                <Segment
+                  label={t('desks')}
+                  values={DESKS.filter((d) => d !== 'pair' || paired)}
+                  value={desk}
+                  word={(d) => t(`desk.${d}`)}
+                  onChoose={setDesk}
+                  keyOf={(d) => DESK_KEYS[d]}
+                />
               ) : (
                 t('facing')
               )
@@ -166,6 +178,7 @@ function OnEyeStepBody() {
             {anyOn && desk === 'sight' ? <SightDesk readings={readings} /> : null}
           </Suspense>
         </Spine>
+        <Suspense fallback={null}>{paired && desk === 'pair' ? <PairDesk /> : null}</Suspense>
       </div>
       {!anyOn ? <p className="p-8 text-center">{t('empty')}</p> : null}
       <DraftLine draft={draft} />

@@ -16,8 +16,10 @@ export function AddRow({ draft }: { readonly draft: Draft<'refraction'> }) {
   const eyeWords = useEyeWords();
   const { record, eye } = useVisit();
   const { age } = record.wearer;
-  const typed = addsTyped(draft.body, age);
-  const estimate = addToRecord(age);
+  const { addByAge } = record.session.settings;
+  const typed = addsTyped(draft.body, age, addByAge);
+  const estimate = addToRecord(age, addByAge);
+  const beside = addToRecord(age, addByAge === 'tradeTable' ? 'minimumAmplitude' : 'tradeTable');
   const cell = (e: Eye) => {
     const text = typed.text[e];
     const read = text.trim() === '' ? null : parseAdd(text);
@@ -59,7 +61,8 @@ export function AddRow({ draft }: { readonly draft: Draft<'refraction'> }) {
       note={
         offered ? (
           <span className="flex flex-col items-center gap-1">
-            {t('addEstimate', { age, add: estimate.toFixed(2) })}
+            {t('addEstimate', { age, add: estimate.toFixed(2), by: addByAge })}
+            <span className="block">{t('addBeside', { add: beside === null ? '0.00' : beside.toFixed(2), by: addByAge })}</span>
             <button type="button" className="btn btn-quiet" title={t('addWhy')} onClick={() => draft.set('addFromAge', 'yes')}>
               {t('addUse')}
             </button>

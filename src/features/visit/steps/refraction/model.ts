@@ -9,6 +9,7 @@ import {
   sphericalEquivalent,
   splitPrism,
   toPowerVector,
+  type AddByAge,
   type Eye,
   type Refraction,
 } from '@/core';
@@ -50,8 +51,12 @@ export function asSphere(need: Refraction): { readonly sphere: number; readonly 
 
 export type AddSource = 'measured' | 'age';
 /** The near additions that would be recorded, from what is typed or the estimate accepted. */
-export function addsTyped(body: Body, age: number): { readonly text: PerEye<string>; readonly value: PerEye<number | null>; readonly source: AddSource } {
-  const estimate = body.addFromAge === 'yes' ? addToRecord(age) : null;
+export function addsTyped(
+  body: Body,
+  age: number,
+  by: AddByAge = 'tradeTable',
+): { readonly text: PerEye<string>; readonly value: PerEye<number | null>; readonly source: AddSource } {
+  const estimate = body.addFromAge === 'yes' ? addToRecord(age, by) : null;
   const of = (eye: Eye): string => (estimate === null ? (body[`${eye}Add`] ?? '') : `+${estimate.toFixed(2)}`);
   const text = { right: of('right'), left: of('left') };
   const read = (eye: Eye): number | null => {

@@ -1,4 +1,4 @@
-import { EYES, parseAcuity, type AcuityNotation, type Eye, type RefractionFact } from '@/core';
+import { EYES, parseAcuity, type AcuityNotation, type AddByAge, type Eye, type RefractionFact } from '@/core';
 import { powerReady } from '../../../common/PowerField';
 import type { DraftOf } from '../../shell/draftKeys';
 import { addsTyped } from './model';
@@ -11,15 +11,16 @@ export interface Typed {
   readonly body: Body;
   readonly recorded: Recorded;
   readonly age: number;
+  readonly addByAge: AddByAge;
   readonly notation: AcuityNotation;
 }
 
 const text = (body: Body, key: Eye | 'rightVa' | 'leftVa'): string => (body[key] ?? '').trim();
 
 /** What would be sent for an eye: typed, or the recorded power again where only its add or its sight is new. */
-function powerSent({ body, recorded, age }: Typed, e: Eye): string {
+function powerSent({ body, recorded, age, addByAge }: Typed, e: Eye): string {
   if (text(body, e) !== '') return body[e] ?? '';
-  const more = addsTyped(body, age).text[e].trim() !== '' || text(body, `${e}Va`) !== '';
+  const more = addsTyped(body, age, addByAge).text[e].trim() !== '' || text(body, `${e}Va`) !== '';
   return more ? (recorded[e]?.typedText ?? '') : '';
 }
 
@@ -28,7 +29,7 @@ const kept = ({ body, recorded }: Typed, e: Eye): RefractionFact | null => (text
 
 function addSent(typed: Typed, e: Eye): string | null {
   if (powerSent(typed, e) === '') return null;
-  const add = addsTyped(typed.body, typed.age).text[e];
+  const add = addsTyped(typed.body, typed.age, typed.addByAge).text[e];
   const before = kept(typed, e)?.addD ?? null;
   return add.trim() !== '' ? add : before === null ? null : `+${before.toFixed(2)}`;
 }
@@ -55,7 +56,7 @@ export function faultyField({ body, notation }: Typed): string | null {
 
 /** Both eyes as they are recorded. */
 export function refractionToRecord(typed: Typed, vertexMm: number) {
-  const adds = addsTyped(typed.body, typed.age);
+  const adds = addsTyped(typed.body, typed.age, typed.addByAge);
   const source = EYES.map((e) => kept(typed, e)?.addSource).find((s) => s !== null && s !== undefined);
   return {
     right: powerSent(typed, 'right') || null,

@@ -1,7 +1,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, LIMITS, parseAdd, parseRefraction, powerOf, toCornealPlane, withinLimit, type Eye, type Refraction } from '@/core';
+import { EYES, LIMITS, nearState, parseAdd, parseRefraction, powerOf, toCornealPlane, withinLimit, type Eye, type Refraction } from '@/core';
 import { decisionOf } from '../../shell/health';
 import { useDraft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
@@ -22,8 +22,8 @@ function useTyped() {
   const vertexFine = vertexText.trim() !== '' && withinLimit(vertexMm, LIMITS.vertexMm);
   const textOf = (e: Eye): string => draft.body[e] ?? '';
   const recorded = { right: eye('right').refraction?.current ?? null, left: eye('left').refraction?.current ?? null };
-  const adds = addsTyped(draft.body, age);
-  const typed: Typed = { body: draft.body, recorded, age, notation: settings.acuity };
+  const adds = addsTyped(draft.body, age, settings.addByAge);
+  const typed: Typed = { body: draft.body, recorded, age, addByAge: settings.addByAge, notation: settings.acuity };
   /** What the eye reads as now: being typed, else recorded. */
   const shown = (e: Eye): { power: Refraction; vertexMm: number } | null => {
     const read = parseRefraction(textOf(e));
@@ -73,7 +73,8 @@ export function useRefraction() {
   const { draft, typed, adds, typedNow, vertexMm } = powers;
   // Once a history was asked, the kind of lens is decided before the lens.
   const onward = Object.keys(health.answers).length > 0 && decisionOf(record) === null ? 'kind' : 'lens';
-  const goOn = (): void => router.push(`/visits/${record.visit.id}/${onward}`);
+  const nearAsked = record.wearer.age >= record.session.settings.presbyopiaAge && nearState(record.nearFindings).way === null;
+  const goOn = (): void => router.push(`/visits/${record.visit.id}/${nearAsked ? 'near-vision' : onward}`);
   const submit = async (): Promise<void> => {
     setAsked(true);
     if (!EYES.every((e) => adds.text[e].trim() === '' || parseAdd(adds.text[e]).ok)) return;

@@ -1,0 +1,97 @@
+-- What both eyes see together through a pair, task by task; a quarter of a dioptre held before an eye with both open; and the change
+-- that was then made, with what was foretold of it.
+create table task_sight (
+  id uuid primary key,
+  root_id uuid not null,
+  practice_id uuid not null,
+  visit_id uuid not null,
+  visit_version integer not null,
+  eye text check (eye is null),
+  observed_at timestamptz not null,
+  recorded_at timestamptz not null,
+  recorded_by uuid not null,
+  corrects_id uuid unique,
+  voided boolean not null default false,
+  reason text,
+  sequence bigint generated always as identity,
+  unique (practice_id, id),
+  check (corrects_id is not null or (id = root_id and not voided and reason is null)),
+  check (corrects_id is null or (id <> root_id and length(trim(reason)) > 0)),
+  foreign key (practice_id, visit_id) references visit (practice_id, id),
+  foreign key (practice_id, recorded_by) references membership (practice_id, person_id),
+  foreign key (practice_id, corrects_id) references task_sight (practice_id, id),
+  right_lens_on_eye_id uuid not null,
+  left_lens_on_eye_id uuid not null,
+  foreign key (practice_id, right_lens_on_eye_id) references lens_on_eye (practice_id, id),
+  foreign key (practice_id, left_lens_on_eye_id) references lens_on_eye (practice_id, id),
+  task text not null check (task in ('road', 'dashboard', 'screen', 'score', 'workbench', 'book', 'phone')),
+  distance_cm integer not null check (distance_cm between 20 and 600),
+  acuity_log_mar numeric(4, 2) check (acuity_log_mar between -0.4 and 3),
+  acuity_typed text check (length(acuity_typed) <= 20),
+  satisfaction integer not null check (satisfaction between 0 and 10),
+  -- The eye that was covered, to find which one spoils it; null: both open.
+  covered text check (covered in ('right', 'left')),
+  check ((acuity_log_mar is null) = (acuity_typed is null))
+);
+create index task_sight_visit on task_sight (practice_id, visit_id);
+create table held_quarter (
+  id uuid primary key,
+  root_id uuid not null,
+  practice_id uuid not null,
+  visit_id uuid not null,
+  visit_version integer not null,
+  eye text not null check (eye in ('right', 'left')),
+  observed_at timestamptz not null,
+  recorded_at timestamptz not null,
+  recorded_by uuid not null,
+  corrects_id uuid unique,
+  voided boolean not null default false,
+  reason text,
+  sequence bigint generated always as identity,
+  unique (practice_id, id),
+  check (corrects_id is not null or (id = root_id and not voided and reason is null)),
+  check (corrects_id is null or (id <> root_id and length(trim(reason)) > 0)),
+  foreign key (practice_id, visit_id) references visit (practice_id, id),
+  foreign key (practice_id, recorded_by) references membership (practice_id, person_id),
+  foreign key (practice_id, corrects_id) references held_quarter (practice_id, id),
+  right_lens_on_eye_id uuid not null,
+  left_lens_on_eye_id uuid not null,
+  foreign key (practice_id, right_lens_on_eye_id) references lens_on_eye (practice_id, id),
+  foreign key (practice_id, left_lens_on_eye_id) references lens_on_eye (practice_id, id),
+  by_d numeric(4, 2) not null check (by_d in (-0.25, 0.25)),
+  task text not null check (task in ('road', 'dashboard', 'screen', 'score', 'workbench', 'book', 'phone')),
+  distance_cm integer not null check (distance_cm between 20 and 600),
+  answer text not null check (answer in ('better', 'same', 'worse'))
+);
+create index held_quarter_visit on held_quarter (practice_id, visit_id);
+create table pair_change (
+  id uuid primary key,
+  root_id uuid not null,
+  practice_id uuid not null,
+  visit_id uuid not null,
+  visit_version integer not null,
+  eye text check (eye is null),
+  observed_at timestamptz not null,
+  recorded_at timestamptz not null,
+  recorded_by uuid not null,
+  corrects_id uuid unique,
+  voided boolean not null default false,
+  reason text,
+  unique (practice_id, id),
+  check (corrects_id is not null or (id = root_id and not voided and reason is null)),
+  check (corrects_id is null or (id <> root_id and length(trim(reason)) > 0)),
+  foreign key (practice_id, visit_id) references visit (practice_id, id),
+  foreign key (practice_id, recorded_by) references membership (practice_id, person_id),
+  foreign key (practice_id, corrects_id) references pair_change (practice_id, id),
+  right_lens_on_eye_id uuid not null,
+  left_lens_on_eye_id uuid not null,
+  foreign key (practice_id, right_lens_on_eye_id) references lens_on_eye (practice_id, id),
+  foreign key (practice_id, left_lens_on_eye_id) references lens_on_eye (practice_id, id),
+  -- What is changed, as `sphere left +0.25`, `add right high`, `swap`.
+  change text not null check (length(change) between 3 and 40),
+  -- Of each task what was foretold, as `phone 35 0.42 0.24 7.9`: distance, acuity with this pair and the next, satisfaction.
+  foretold text[] not null,
+  rule_version text not null
+);
+create index pair_change_visit on pair_change (practice_id, visit_id);
+grant select, insert on task_sight, held_quarter, pair_change to keenfit_app;

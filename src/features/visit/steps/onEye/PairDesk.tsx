@@ -1,0 +1,97 @@
+'use client';
+import { useTranslations } from 'use-intl';
+import { formatAcuity, type NearTask } from '@/core';
+import nearVisionProblems from '@/i18n/messages/en/nearVisionProblems.messages.json';
+import pairDeskWords from '@/i18n/messages/en/pairDesk.messages.json';
+import { withWords } from '@/i18n/withWords';
+import { Button } from '@/ui/Button';
+import { Segment } from '@/ui/Segment';
+import { AcuityField } from '../../../common/AcuityField';
+import { DraftLine } from '../../shell/DraftLine';
+import { useVisit } from '../../shell/VisitProvider';
+import { Held } from './Held';
+import { NextChange } from './NextChange';
+import { usePair, type PairPage } from './usePair';
+
+const SAID = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
+
+/** Both eyes together in normal light: letters and satisfaction at each task, a quarter held before each eye, the next change. */
+function PairDeskPart() {
+  const t = useTranslations('pairDesk');
+  const page = usePair();
+  return (
+    <section className="pair-desk px-6 py-4 flex flex-col gap-4" aria-label={t('title')} data-testid="pair-desk">
+      <p className="label">{t('how')}</p>
+      <table className="table">
+        <thead>
+          <tr>
+            <th scope="col">{t('task')}</th>
+            <th scope="col">{t('acuity')}</th>
+            <th scope="col">{t('satisfaction')}</th>
+            <th scope="col">{t('recordedBefore')}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {page.tasks.map(({ task, cm }) => (
+            <TaskRow key={task} task={task} cm={cm} page={page} />
+          ))}
+        </tbody>
+      </table>
+      <Held page={page} />
+      <div className="flex gap-3 items-center">
+        <Button look={page.waiting ? 'act' : 'plain'} disabled={page.blocked || !page.waiting || page.faulty} onClick={() => void page.submit()}>
+          {t('record')}
+        </Button>
+        <DraftLine draft={page.draft} />
+      </div>
+      <NextChange page={page} />
+    </section>
+  );
+}
+
+function TaskRow({ task, cm, page }: { readonly task: NearTask; readonly cm: number; readonly page: PairPage }) {
+  const t = useTranslations('pairDesk');
+  const { record } = useVisit();
+  const { draft, blocked } = page;
+  const before = page.recordedOf(task);
+  const va = draft.body[`${task}Va`] ?? '';
+  const said = draft.body[`${task}Said`] ?? '';
+  return (
+    <tr>
+      <th scope="row">
+        {t(`tasks.${task}`)} <span className="note">{t('cm', { cm })}</span>
+      </th>
+      <td>
+        <AcuityField
+          id={`task-${task}`}
+          label={t('acuityOf', { task: t(`tasks.${task}`) })}
+          text={va}
+          onText={(typed) => draft.set(`${task}Va`, typed)}
+          disabled={blocked}
+          problem={va.trim() !== '' && said === '' ? { code: 'satisfactionRequired' } : null}
+        />
+      </td>
+      <td>
+        <Segment
+          kind="scale"
+          label={t('satisfactionOf', { task: t(`tasks.${task}`) })}
+          values={SAID}
+          value={said === '' ? null : Number(said)}
+          word={(n) => String(n)}
+          onChoose={(n) => draft.set(`${task}Said`, String(n))}
+          disabled={blocked}
+        />
+      </td>
+      <td data-testid={`task-said-${task}`}>
+        {before
+          ? t('before', {
+              said: before.satisfaction,
+              acuity: before.acuityLogMar === null ? '' : formatAcuity(before.acuityLogMar, record.session.settings.acuity),
+            })
+          : '–'}
+      </td>
+    </tr>
+  );
+}
+
+export const PairDesk = withWords({ pairDesk: pairDeskWords, problems: nearVisionProblems }, PairDeskPart);

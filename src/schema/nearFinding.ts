@@ -1,0 +1,20 @@
+import { z } from 'zod';
+import { NEAR_SIGNS, NEAR_WAYS, nearFindingProblem } from '../core';
+import { inVisit, optionalText } from './fields';
+
+/** Findings of near sight, each a number or a word. */
+export const nearFindingsForm = z.object({
+  ...inVisit,
+  findings: z
+    .array(
+      z.object({ sign: z.enum(NEAR_SIGNS), value: z.union([z.number(), z.string()]) }).superRefine((form, ctx) => {
+        const wrong = nearFindingProblem(form.sign, form.value);
+        if (wrong) ctx.addIssue({ code: 'custom', message: wrong.code, path: ['value'], params: { data: wrong.data } });
+      }),
+    )
+    .min(1, 'nothingToRecord')
+    .max(NEAR_SIGNS.length),
+});
+
+/** How near is to be served; why, where it is not what was recommended. */
+export const nearWayForm = z.object({ ...inVisit, way: z.enum(NEAR_WAYS, { error: 'required' }), reason: optionalText(200) });
