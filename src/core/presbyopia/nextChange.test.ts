@@ -56,8 +56,8 @@ describe('the next single change', () => {
     const next = nextChange(input([reading(pair(), 9, 3)]));
     expect(next?.verdict).toBe('change');
     if (next?.verdict !== 'change') return;
-    const { change, byRule } = next.proposed;
-    expect(byRule).toBe(true);
+    const { change, ruled } = next.proposed;
+    expect(ruled).not.toBeNull();
     expect('eye' in change && change.eye).toBe('left');
     expect(change.kind === 'sphere' ? change.by > 0 : change.kind === 'add' && change.to === 'medium').toBe(true);
   });

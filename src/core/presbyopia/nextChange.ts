@@ -67,8 +67,8 @@ export interface ChangeOutlook {
   readonly tasks: readonly TaskOutlook[];
   /** Tasks (as chances added up) that it wins, less those it loses. */
   readonly gain: number;
-  /** The family's rule names it. */
-  readonly byRule: boolean;
+  /** Its place in the family's rule, 0 the first; null: the rule does not name it. */
+  readonly ruled: number | null;
 }
 export type Verdict =
   | { readonly verdict: 'keep'; readonly pair: LensPair; readonly others: readonly ChangeOutlook[] }
@@ -106,9 +106,9 @@ function changesFrom({ choices, worn }: NextInput, pair: LensPair): PairChange[]
   return found.filter((change) => !worn.some((w) => isSamePair(w.pair, changedPair(pair, change))));
 }
 
-/** Does the family's rule name a change where these are weak? */
-function isByRule(change: PairChange, steps: readonly RuleStep[], dominant: Eye, choices: PairChoices, pair: LensPair): boolean {
-  return steps.some((step) => {
+/** The place of a change in the family's rule where these are weak, 0 the first; null where the rule does not name it. */
+function placeInRule(change: PairChange, steps: readonly RuleStep[], dominant: Eye, choices: PairChoices, pair: LensPair): number | null {
+  const at = steps.findIndex((step) => {
     const eye = step.eye === 'dominant' ? dominant : otherOf(dominant);
     if (change.kind === 'sphere') return change.eye === eye && (step.do === 'plusQuarter' ? change.by > 0 : step.do === 'minusQuarter' && change.by < 0);
     if (change.kind !== 'add' || change.eye !== eye) return false;
@@ -116,6 +116,7 @@ function isByRule(change: PairChange, steps: readonly RuleStep[], dominant: Eye,
     const then = change.to === null ? -1 : choices.adds.indexOf(change.to);
     return step.do === 'moreAdd' ? then > now : step.do === 'lessAdd' && then < now;
   });
+  return at < 0 ? null : at;
 }
 
 /** How satisfaction falls with acuity short of what is wanted. Our own: half-way a line short of it. */
@@ -218,14 +219,15 @@ export function nextChange(input: NextInput): Verdict | null {
     .map((change): ChangeOutlook => {
       const next = changedPair(pair, change);
       const outlook = outlookOf(r, next, reading, change);
-      return { change, pair: next, tasks: outlook, gain: won(outlook) - before, byRule: isByRule(change, steps, dominant, input.choices, pair) };
+      return { change, pair: next, tasks: outlook, gain: won(outlook) - before, ruled: placeInRule(change, steps, dominant, input.choices, pair) };
     })
     .sort((a, b) => b.gain - a.gain);
   const clearly = tasks.every((t) => t.satisfaction >= CLEARLY);
   if (clearly || (weak.length === 0 && !(others[0] && others[0].gain >= WORTH_THOUGH_SATISFIED))) return { verdict: 'keep', pair, others };
   const [first] = others;
-  const ruled = others.find((o) => o.byRule);
-  const proposed = first && ruled && ruled.gain >= first.gain - RULE_BEFORE ? ruled : first;
+  // Of those that the rule names and that promise about as much as the best, the one that it names first.
+  const [ruled] = others.filter((o) => o.ruled !== null && o.gain >= (first?.gain ?? 0) - RULE_BEFORE).sort((a, b) => (a.ruled ?? 0) - (b.ruled ?? 0));
+  const proposed = ruled ?? first;
   const stop = (why: 'noneHelps' | 'enoughChanges'): Verdict =>
     best.tasks.every((t) => t.satisfaction >= NEARLY) ? { verdict: 'homeTrial', pair: best.pair, others } : { verdict: 'stop', why, pair: best.pair, others };
   if (input.worn.length > MOST_CHANGES) return stop('enoughChanges');

@@ -67,7 +67,7 @@ function Proposed({ outlook, page, look }: Of & { readonly outlook: ChangeOutloo
         <strong className="power" data-testid={look === 'act' ? 'proposed' : undefined}>
           {words(outlook.change)}
         </strong>
-        {outlook.byRule ? <span className="note">{t('byRule')}</span> : null}
+        {outlook.ruled !== null ? <span className="note">{t('byRule')}</span> : null}
         <Button look={look} disabled={page.blocked || page.waiting} onClick={() => void page.change(outlook)}>
           {t('do')}
         </Button>

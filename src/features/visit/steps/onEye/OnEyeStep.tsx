@@ -152,14 +152,16 @@ function OnEyeStepBody() {
             words={eyeWords.heads}
             label={
               anyOn ? (
-                <Segment
-                  label={t('desks')}
-                  values={DESKS.filter((d) => d !== 'pair' || paired)}
-                  value={desk}
-                  word={(d) => t(`desk.${d}`)}
-                  onChoose={setDesk}
-                  keyOf={(d) => DESK_KEYS[d]}
-                />
+                <div className={paired ? 'desks-tight' : undefined}>
+                  <Segment
+                    label={t('desks')}
+                    values={DESKS.filter((d) => d !== 'pair' || paired)}
+                    value={desk}
+                    word={(d) => t(`desk.${d}`)}
+                    onChoose={setDesk}
+                    keyOf={(d) => DESK_KEYS[d]}
+                  />
+                </div>
               ) : (
                 t('facing')
               )

@@ -82,7 +82,7 @@ function TaskRow({ task, cm, page }: { readonly task: NearTask; readonly cm: num
           disabled={blocked}
         />
       </td>
-      <td data-testid={`task-said-${task}`}>
+      <td className="pl-4" data-testid={`task-said-${task}`}>
         {before
           ? t('before', {
               said: before.satisfaction,
