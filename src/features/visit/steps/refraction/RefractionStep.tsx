@@ -93,7 +93,7 @@ function RefractionStepBody() {
       marginEnd={<SoFar asked={{ needs, adds: { right: addOf('right'), left: addOf('left') } }} />}
       actions={
         <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || record.visit.closedAt !== null} onClick={() => void powers.submit()}>
-          {powers.typedNow || !anyRecorded ? t('record') : t('toLens')}
+          {powers.nearAsked ? t(powers.typedNow || !anyRecorded ? 'recordThenNear' : 'toNear') : powers.typedNow || !anyRecorded ? t('record') : t('toLens')}
         </Button>
       }
     >

@@ -91,6 +91,6 @@ export function useRefraction() {
     }
     goOn();
   };
-  return { ...powers, asked, submit };
+  return { ...powers, asked, submit, nearAsked };
 }
 export type Powers = ReturnType<typeof useRefraction>;
