@@ -1,4 +1,5 @@
 'use client';
+import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
 import { formatAcuity, type NearTask } from '@/core';
 import nearVisionProblems from '@/i18n/messages/en/nearVisionProblems.messages.json';
@@ -12,6 +13,9 @@ import { useVisit } from '../../shell/VisitProvider';
 import { Held } from './Held';
 import { NextChange } from './NextChange';
 import { usePair, type PairPage } from './usePair';
+
+// The chart is half as heavy as the page.
+const ThroughFocus = lazy(() => import('./ThroughFocus').then((m) => ({ default: m.ThroughFocus })));
 
 const SAID = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 
@@ -45,7 +49,23 @@ function PairDeskPart() {
         <DraftLine draft={page.draft} />
       </div>
       <NextChange page={page} />
+      {page.input ? (
+        <Opened summary={t('chart.open')}>
+          <ThroughFocus input={page.input} tasks={page.tasks} />
+        </Opened>
+      ) : null}
     </section>
+  );
+}
+
+/** Opened when it is wanted: what is in it is fetched then. */
+function Opened({ summary, children }: { readonly summary: string; readonly children: ReactNode }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>{summary}</summary>
+      <Suspense fallback={null}>{open ? children : null}</Suspense>
+    </details>
   );
 }
 

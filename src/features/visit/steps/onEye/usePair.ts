@@ -43,6 +43,7 @@ function useVerdict() {
     tasks,
     farTask: tasks.reduce((a, b) => (b.cm > a.cm ? b : a)),
     nearTask: tasks.reduce((a, b) => (b.cm < a.cm ? b : a)),
+    input: 'no' in file ? null : file.input,
     verdict: 'no' in file ? null : nextChange(file.input),
     no: 'no' in file ? file.no : null,
     on: { rightLensOnEyeId: eyes.right.onEye?.rootId ?? '', leftLensOnEyeId: eyes.left.onEye?.rootId ?? '' },
