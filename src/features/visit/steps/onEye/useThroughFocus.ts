@@ -1,47 +1,41 @@
-import { useEffect, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { throughFocus, type Eye, type EyeThroughLens, type ThroughFocus } from '@/core';
-import { startThroughFocus, type ThroughFocusThread } from '@/workers/throughFocus';
+import { latestOnly } from '@/lib/latestOnly';
+import { startThroughFocus } from '@/workers/throughFocus';
 
-type Eyes = Readonly<Record<Eye, EyeThroughLens>>;
+const read = (key: string) => JSON.parse(key) as Readonly<Record<Eye, EyeThroughLens>>;
 
 /**
- * The curves of a pair, reckoned in a thread while something moves: one question on its way, the newest waits, older ones are
- * let go. Where no thread can be had the page reckons by itself.
- * @param key the eyes as JSON: the same text asks nothing
+ * The curves of a pair, reckoned in a thread while something moves: the newest question wins. Where no thread can be had the page
+ * reckons by itself.
+ * @param key the eyes as text, so that only a changed figure asks anew
  */
 export function useThroughFocus(key: string): ThroughFocus | null {
-  const [found, setFound] = useState<ThroughFocus | null>(null);
-  const thread = useRef<ThroughFocusThread | null>(null);
-  const byPage = useRef(false);
-  const waiting = useRef<string | null>(null);
-  const asking = useRef(false);
+  const [answer, setAnswer] = useState<ThroughFocus | null>(null);
+  const [alone, setAlone] = useState(false);
+  const ask = useRef<((key: string) => void) | null>(null);
   useEffect(() => {
-    thread.current = startThroughFocus(() => {
-      byPage.current = true;
-    });
+    const broken = (): void => setAlone(true);
+    const started = startThroughFocus(broken);
+    if (started === null) return;
+    const curves = async (text: string): Promise<ThroughFocus | null> => {
+      try {
+        return await started.api.curves(read(text));
+      } catch {
+        broken();
+        return null;
+      }
+    };
+    ask.current = latestOnly(curves, setAnswer);
     return () => {
-      thread.current?.end();
-      thread.current = null;
+      ask.current = null;
+      started.end();
     };
   }, []);
   useEffect(() => {
-    let gone = false;
-    waiting.current = key;
-    const ask = async (): Promise<void> => {
-      if (asking.current) return;
-      asking.current = true;
-      while (waiting.current !== null) {
-        const eyes = JSON.parse(waiting.current) as Eyes;
-        waiting.current = null;
-        const curves = byPage.current || !thread.current ? throughFocus(eyes) : await thread.current.api.curves(eyes);
-        if (!gone) setFound(curves);
-      }
-      asking.current = false;
-    };
-    void ask();
-    return () => {
-      gone = true;
-    };
+    ask.current?.(key);
   }, [key]);
-  return found;
+  const later = useDeferredValue(key);
+  const own = useMemo(() => (alone ? throughFocus(read(later)) : null), [alone, later]);
+  return own ?? answer;
 }
