@@ -1,9 +1,7 @@
 'use client';
-import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { demandOf, NEAR_TASK_IDS, nearFindingProblem, usualCm, type NearTask } from '@/core';
-import { Field } from '@/ui/Field';
-import { useProblemWords } from '../../../common/words';
+import { demandOf, NEAR_TASK_IDS, usualCm, type NearTask } from '@/core';
+import { NearNumber } from './NearField';
 import type { NearVision } from './useNearVision';
 
 interface Of {
@@ -27,16 +25,7 @@ export function Tasks({ page }: Of) {
 
 function Task({ task, page }: Of & { readonly task: NearTask }) {
   const t = useTranslations('nearVision');
-  const words = useProblemWords();
   const has = page.near.tasks.find((one) => one.task === task);
-  const [typed, setTyped] = useState<string | null>(null);
-  const text = typed ?? (has ? String(has.cm) : '');
-  const wrong = typed === null ? null : nearFindingProblem(task, Number(typed.trim() || NaN));
-  const commit = (): void => {
-    if (typed === null || wrong || Number(typed) === 0) return;
-    setTyped(null);
-    if (Number(typed) !== has?.cm) page.keep(task, Number(typed));
-  };
   return (
     <li className="flex gap-2 items-start min-h-[60px]">
       <div className="segment">
@@ -52,21 +41,13 @@ function Task({ task, page }: Of & { readonly task: NearTask }) {
         </button>
       </div>
       {has ? (
-        <Field
+        <NearNumber
+          page={page}
+          sign={task}
+          value={has.cm}
           label={t('cm', { task: t(`task.${task}`) })}
           hideLabel
-          mono
           className="w-[76px]"
-          inputMode="numeric"
-          autoComplete="off"
-          value={text}
-          disabled={page.closed}
-          onValue={setTyped}
-          onBlur={commit}
-          onKeyDown={(event) => {
-            if (event.key === 'Enter') commit();
-          }}
-          problem={wrong ? words(wrong.code, wrong.data) : null}
           hint={<span data-testid={`demand-${task}`}>{demandOf(has.cm) === 0 ? t('far') : t('demand', { demand: demandOf(has.cm).toFixed(2) })}</span>}
         />
       ) : null}
