@@ -27,6 +27,7 @@ export * from './presbyopia/nearWays';
 export * from './presbyopia/wayFacts';
 export * from './presbyopia/aims';
 export * from './presbyopia/pairFile';
+export * from './presbyopia/judgedTogether';
 export * from './presbyopia/written';
 export * from './optics/parseAdd';
 export * from './optics/acuity';

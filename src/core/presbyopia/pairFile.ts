@@ -143,10 +143,3 @@ function pairsWorn({ facts, eyes, lenses }: PairFile): readonly PairReading[] {
     ];
   });
 }
-
-/** Both eyes have a lens with an addition: then they are judged together, task by task. */
-export const judgedTogether = (eyes: Readonly<Record<Eye, EyeState>>, rows: PairLenses['rows']): boolean =>
-  EYES.every((eye) => {
-    const row = rows[eyes[eye].onEye?.current.lensId ?? ''];
-    return row !== undefined && hasAdd(row);
-  });

@@ -1,13 +1,12 @@
 'use client';
-import { useState, type FormEvent } from 'react';
+import { lazy, Suspense } from 'react';
 import { useTranslations } from 'use-intl';
-import { HELPER_WHY, INSTRUCTIONS, may, type HelperWhy, type Instruction } from '@/core';
-import { Button } from '@/ui/Button';
-import { Field, ProblemLine } from '@/ui/Field';
-import { Segment } from '@/ui/Segment';
-import { problemAt, useProblemWords } from '../../../common/words';
+import { may } from '@/core';
 import { Correctable } from '../../shell/Correct';
 import { useVisit } from '../../shell/VisitProvider';
+
+// Only a prescriber says something here: the form brings its own script.
+const SayInstruction = lazy(() => import('./SayInstruction').then((m) => ({ default: m.SayInstruction })));
 
 /** What a prescriber says of the lesson: something more to teach, somebody else who may handle the lenses. */
 export function Instructions() {
@@ -36,46 +35,11 @@ export function Instructions() {
           );
         })}
       </ul>
-      {prescriber && record.visit.closedAt === null ? <Say /> : null}
+      {prescriber && record.visit.closedAt === null ? (
+        <Suspense fallback={null}>
+          <SayInstruction />
+        </Suspense>
+      ) : null}
     </section>
-  );
-}
-
-function Say() {
-  const t = useTranslations('lesson');
-  const words = useProblemWords();
-  const { run, busy, problem } = useVisit();
-  const [what, setWhat] = useState<Instruction>('addition');
-  const [text, setText] = useState('');
-  const [why, setWhy] = useState<HelperWhy | null>(null);
-  const wrong = problemAt(problem, 'text');
-  const whyWrong = problemAt(problem, 'why');
-  const say = async (event: FormEvent): Promise<void> => {
-    event.preventDefault();
-    const done = await run('instructLesson', { what, text, why: what === 'helper' ? why : null }, t('instructionKept'));
-    if (done?.ok) setText('');
-  };
-  return (
-    <details className="mt-1">
-      <summary>{t('instructionAdd')}</summary>
-      <form onSubmit={(event) => void say(event)} className="flex flex-col gap-2 py-2">
-        <Segment label={t('instructions')} values={INSTRUCTIONS} value={what} word={(one) => t(`instructionWhat.${one}`)} onChoose={setWhat} />
-        <Field
-          label={t(`instructionText.${what}`)}
-          value={text}
-          onValue={setText}
-          problem={wrong ? words(wrong.code, wrong.data) : null}
-          maxLength={160}
-          autoComplete="off"
-        />
-        {what === 'helper' ? (
-          <Segment label={t('helperWhyLabel')} kind="wrapping" values={HELPER_WHY} value={why} word={(one) => t(`helperWhy.${one}`)} onChoose={setWhy} />
-        ) : null}
-        {whyWrong ? <ProblemLine>{words(whyWrong.code, whyWrong.data)}</ProblemLine> : null}
-        <Button type="submit" disabled={busy}>
-          {t('instructionKeep')}
-        </Button>
-      </form>
-    </details>
   );
 }

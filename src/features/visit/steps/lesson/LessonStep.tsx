@@ -20,7 +20,6 @@ import { Way } from './Way';
 import correctWords from '@/i18n/messages/en/correct.messages.json';
 import draftWords from '@/i18n/messages/en/draft.messages.json';
 import handOverWords from '@/i18n/messages/en/handOver.messages.json';
-import lessonProblems from '@/i18n/messages/en/lessonProblems.messages.json';
 import lessonWords from '@/i18n/messages/en/lesson.messages.json';
 import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
 import { withWords } from '@/i18n/withWords';
@@ -155,6 +154,6 @@ function Actions({
 }
 
 export const LessonStep = withWords(
-  { correct: correctWords, draft: draftWords, handOver: handOverWords, lesson: lessonWords, powerField: powerFieldWords, problems: lessonProblems },
+  { correct: correctWords, draft: draftWords, handOver: handOverWords, lesson: lessonWords, powerField: powerFieldWords },
   LessonStepBody,
 );
