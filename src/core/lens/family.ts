@@ -71,6 +71,9 @@ export interface LensFamily {
   readonly blocks: readonly LensBlock[];
 }
 
+/** Has a lens an addition? */
+export const hasAdd = (family: Pick<LensFamily, 'geometry'>): boolean => family.geometry === 'multifocal' || family.geometry === 'toricMultifocal';
+
 /** The power of one lens as made. `axis` 180 where the cylinder is 0. */
 export interface LensPower {
   readonly sphere: Dioptres;

@@ -10,7 +10,8 @@ import type { LensFamily } from './family';
 import { nearestLenses, type NearestLens } from './nearestLenses';
 import { nearestInEach } from './nearestPowers';
 import { blurClass } from './rankOrder';
-import { asking, hasAdd, leftOutBy, leftOutForAll, type Filter, type ShortlistFamily, type ShortlistWish } from './shortlistFilters';
+import { asking, leftOutBy, leftOutForAll, type Filter, type ShortlistFamily, type ShortlistWish } from './shortlistFilters';
+import { hasAdd } from './family';
 
 /** One collator for all: making one for each comparison takes longer than the whole search. */
 const byName = new Intl.Collator('en').compare;

@@ -7,7 +7,7 @@ import type { StartRow } from '../presbyopia/familyTables';
 import type { PracticeSettings } from '../practiceSettings';
 import { EYES, type Dioptres, type Eye, type IsoDate } from '../units';
 import { isOrderable } from './catalogueFamily';
-import type { LensFamily, Modality, Stabilisation } from './family';
+import { hasAdd, type LensFamily, type Modality, type Stabilisation } from './family';
 import type { RotationPrior } from './expectedBlur';
 
 /** A family as the shortlist looks at it. */
@@ -59,7 +59,6 @@ export interface Filter {
 
 const P_OXYGEN: Source = { mark: 'P', text: 'Holden and Mertz 1984; Harvitt and Bonanno 1999; from memory' };
 const MAKER: Source = { mark: 'T', text: 'the maker’s label' };
-export const hasAdd = (family: Pick<LensFamily, 'geometry'>): boolean => family.geometry === 'multifocal' || family.geometry === 'toricMultifocal';
 const overnight = (wish: ShortlistWish): boolean => wish.kind?.wear === 'overnight';
 
 /** The additions that the eyes ask for, D. */

@@ -1,4 +1,4 @@
-import { hasAdd } from '../lens/shortlistFilters';
+import { hasAdd } from '../lens/family';
 import type { EyeState } from '../fit/eyeState';
 import type { LensRow } from '../record/lens';
 import { EYES, type Eye } from '../units';

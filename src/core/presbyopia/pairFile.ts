@@ -1,12 +1,12 @@
 import { MIDDLE_PUPIL_MM } from '../lens/expectedBlur';
 import { isMade, type LensAdd } from '../lens/family';
-import { hasAdd } from '../lens/shortlistFilters';
+import { hasAdd } from '../lens/family';
 import { sphericalEquivalent } from '../optics/refraction';
 import { subtractVectors, toPowerVector } from '../optics/powerVector';
 import type { EyeState, LensOfEye } from '../fit/eyeState';
 import type { LensRow } from '../record/lens';
 import type { HeldQuarterFact, TaskSightFact, VisitFacts } from '../record/visitFacts';
-import { EYES, type Dioptres, type Eye, type Millimetres } from '../units';
+import { type Dioptres, type Eye, type Millimetres } from '../units';
 import type { HeldAnswer, PairReading } from './belief';
 import { addsOf, designOf, type WithAdds } from './familyAdd';
 import { demandOf, NEAR_TASKS, type NearTask } from './nearTask';
