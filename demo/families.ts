@@ -417,6 +417,6 @@ export const DEMO_DRAWER: readonly DrawerLens[] = [
   ...sphereDrawer('sanderling-14', 8.4, 14, -6, 2, 3),
   // In quarters: the next change of a pair is a quarter of a dioptre, or the next addition.
   ...Array.from({ length: 21 }, (_, i) => -3 + i / 4).flatMap((s) =>
-    (['low', 'medium', 'high'] as const).map((add): DrawerLens => ['curlew-multifocal', s, 0, 180, 8.6, 14.1, add, 1]),
+    (['low', 'medium', 'high'] as const).map((add): DrawerLens => ['curlew-multifocal', s, 0, 180, 8.6, 14.1, add, 3]),
   ),
 ];
