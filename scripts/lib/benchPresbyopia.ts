@@ -12,8 +12,8 @@ function bounds(hits: number, of: number): readonly [number, number] {
   const p = hits / of;
   const middle = p + z ** 2 / (2 * of);
   const half = z * Math.sqrt((p * (1 - p)) / of + z ** 2 / (4 * of ** 2));
-  const total = 1 + z ** 2 / of;
-  return [(middle - half) / total, (middle + half) / total];
+  const scale = 1 + z ** 2 / of;
+  return [(middle - half) / scale, (middle + half) / scale];
 }
 const percent = (share: number): string => `${(share * 100).toFixed(1)}`.padStart(5);
 
