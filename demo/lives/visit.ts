@@ -48,6 +48,7 @@ export class Visit {
       rightAdd: addition,
       leftAdd: addition,
       addSource: 'measured',
+      nearCm: add === null ? null : 40,
       rightAcuity: sees,
       leftAcuity: sees,
     });

@@ -221,11 +221,28 @@ export async function killing(
   }
 }
 
+/**
+ * Waits for the supplier's answer to every order. The wait between two tries doubles while parts are down, up to minutes: what waits
+ * is made due now and then, as the coordinator's press does.
+ */
+async function allAnswered(owner: Sql): Promise<void> {
+  for (let round = 0; ; round++) {
+    await owner`update order_dispatch set due_at = '2000-01-01' where done_at is null`;
+    const waiting = () => owner<{ attempts: number; last_problem: string | null }[]>`select attempts, last_problem from order_dispatch where done_at is null`;
+    const answered = await untilTrue('an answer', async () => (await waiting()).length === 0, 15).then(
+      () => true,
+      () => false,
+    );
+    if (answered) return;
+    if (round === 8) throw new Error(`no answer to an order: ${JSON.stringify(await waiting())}`);
+  }
+}
+
 /** Counts what is there, once the jobs have brought all orders to the supplier. */
 async function reckon(url: string, site: Site, desks: readonly Desk[], kills: number, began: number): Promise<Kept> {
   const owner = connect(url, { max: 1 });
   try {
-    await untilTrue('the last order’s answer', async () => (await owner`select 1 from order_dispatch where done_at is null`).length === 0, 90);
+    await allAnswered(owner);
     const done = desks.flatMap((desk) => desk.done);
     const keysOf = (command: string): string[] => done.filter((press) => press.command === command).map((press) => press.key);
     let lost = 0;

@@ -19,7 +19,7 @@ const rawLines = (short: string, raw: RawOrder): readonly string[] => [
 ];
 
 /** One eye of the copy, line by line. */
-function eyeLines({ eye, lens, raw, baseCurveMm }: CopyEye): readonly string[] {
+function eyeLines({ eye, lens, raw, baseCurveMm, aim }: CopyEye): readonly string[] {
   const print = translator('print');
   const short = eyes(`${eye}.short`);
   if (raw) return rawLines(short, raw);
@@ -31,7 +31,11 @@ function eyeLines({ eye, lens, raw, baseCurveMm }: CopyEye): readonly string[] {
     curve: baseCurveMm.toFixed(1),
     diameter: lens.diameterMm?.toFixed(1) ?? '',
   });
-  return [lens.addBand ? `${line} · ${nameOfAdd(lens.addBand, (band) => translator('prescription')(`add.${band}`))}` : line];
+  const more = [
+    ...(lens.addBand ? [nameOfAdd(lens.addBand, (band) => translator('prescription')(`add.${band}`))] : []),
+    ...(aim ? [eyes(`aim.${aim.sees}`, { cm: aim.cm ?? 0 })] : []),
+  ];
+  return [[line, ...more].join(' · ')];
 }
 
 /** The wearer's copy of a prescription in words. */

@@ -16,6 +16,7 @@ export const LIMITS = {
   cylinder: { min: -12, max: 0, step: 0.25, likelyMin: -6, likelyMax: 0 },
   axis: { min: 1, max: 180, step: 1, likelyMin: 1, likelyMax: 180 },
   add: { min: 0.25, max: 4, step: 0.25, likelyMin: 0.25, likelyMax: 3 },
+  nearCm: { min: 20, max: 100, step: 1, likelyMin: 30, likelyMax: 70 },
   vertexMm: { min: 5, max: 20, step: 0.5, likelyMin: 10, likelyMax: 16 },
   rotationLeft: { min: -90, max: 90, step: 1, likelyMin: -45, likelyMax: 45 },
   baseCurveMm: { min: 7, max: 10, step: 0.05, likelyMin: 7.8, likelyMax: 9.2 },

@@ -2,6 +2,8 @@
 export type Dioptres = number;
 /** Millimetres (mm). */
 export type Millimetres = number;
+/** Centimetres (cm). */
+export type Centimetres = number;
 /** Degrees. Axes follow the TABO convention: anticlockwise as the examiner sees the eye, 0/180 horizontal. */
 export type Degrees = number;
 /** A calendar day, `YYYY-MM-DD`. */

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { DeliverTo, OrderClaim, OrderKind, OrderLineRow, OrderEventRow, OrderReceiptRow, OrderRow, Order, ShipmentLine } from '../core';
+import type { DeliverTo, OrderClaim, OrderKind, OrderLine, OrderLineRow, OrderEventRow, OrderReceiptRow, OrderRow, Order, ShipmentLine } from '../core';
 import { bundle } from './bundle';
 import type { Db } from './client';
 import { countingOrders, type Newest } from './newest';
@@ -19,9 +19,10 @@ export const orderParts = (sql: Db, practiceId: string, wearerId: string, newest
   const rows = rowsOf(sql, practiceId, wearerId, newest);
   return {
     orders: rows,
-    orderLines: sql<(OrderLineRow & { readonly orderId: string })[]>`
-      select id, order_id, eye, mode, lens_id, raw, packs, pack_size, pack_price_minor from order_line
-      where practice_id = ${practiceId} and order_id in (select x.id from (${rows}) x)`,
+    orderLines: sql<(OrderLine & { readonly orderId: string })[]>`
+      select l.id, l.order_id, l.eye, l.mode, l.lens_id, l.raw, l.packs, l.pack_size, l.pack_price_minor, e.aim
+      from order_line l left join prescription_eye e on e.practice_id = l.practice_id and e.prescription_id = l.prescription_id and e.eye = l.eye
+      where l.practice_id = ${practiceId} and l.order_id in (select x.id from (${rows}) x)`,
     orderEvents: sql<(OrderEventRow & { readonly orderId: string })[]>`
       select order_id, state, at, supplier_reference, due_on, detail from order_event
       where practice_id = ${practiceId} and order_id in (select x.id from (${rows}) x) order by sequence`,
@@ -45,7 +46,7 @@ export const orderParts = (sql: Db, practiceId: string, wearerId: string, newest
 };
 export const asOrders = (parts: {
   readonly orders: readonly OrderRow[];
-  readonly orderLines: readonly (OrderLineRow & { readonly orderId: string })[];
+  readonly orderLines: readonly (OrderLine & { readonly orderId: string })[];
   readonly orderEvents: readonly (OrderEventRow & { readonly orderId: string })[];
   readonly orderReceipts: readonly OrderReceiptRow[];
   readonly orderShipped: readonly (ShipmentLine & { readonly orderId: string })[];

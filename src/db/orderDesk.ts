@@ -1,5 +1,15 @@
 import 'server-only';
-import { stageOf, type Eye, type LensIdentity, type OrderKind, type OrderStage, type OrderState, type ShipmentFault, type ShipmentLine } from '../core';
+import {
+  stageOf,
+  type Eye,
+  type LensIdentity,
+  type OrderKind,
+  type OrderStage,
+  type OrderState,
+  type ShipmentFault,
+  type ShipmentLine,
+  type WrittenAim,
+} from '../core';
 import type { Db } from './client';
 
 /** What of an order is still to come for one eye. */
@@ -14,6 +24,8 @@ export interface AwaitedLine {
   /** Null where a laboratory works it out. */
   readonly power: { readonly sphere: number; readonly cylinder: number; readonly axis: number } | null;
   readonly add: string | null;
+  /** What the eye is to see with it. */
+  readonly aim: WrittenAim | null;
 }
 export interface AwaitedOrder {
   readonly orderId: string;
@@ -49,17 +61,18 @@ export async function listAwaitedOrders(sql: Db, practiceId: string): Promise<Aw
     left join supplier p on p.id = o.supplier_id
     join lateral (select jsonb_agg(state order by sequence) as states from order_event where practice_id = o.practice_id and order_id = o.id) e on true
     join lateral (
-      select jsonb_agg(jsonb_build_object('eye', x.eye, 'ordered', x.packs, 'received', x.received, 'shipped', x.shipped, 'familyName', x.family_name, 'add', x.add_band,
+      select jsonb_agg(jsonb_build_object('eye', x.eye, 'ordered', x.packs, 'received', x.received, 'shipped', x.shipped, 'familyName', x.family_name, 'add', x.add_band, 'aim', x.aim,
           'power', case when x.lens_id is null then null else jsonb_build_object('sphere', x.sphere_d, 'cylinder', x.cylinder_d, 'axis', x.axis_deg) end)
           order by x.eye desc) as lines
       from (
-        select n.*, coalesce(f.name, n.raw ->> 'familyName', '') as family_name, s.sphere_d, s.cylinder_d, s.axis_deg, s.add_band,
+        select n.*, e.aim, coalesce(f.name, n.raw ->> 'familyName', '') as family_name, s.sphere_d, s.cylinder_d, s.axis_deg, s.add_band,
           coalesce((select sum(r.packs) from order_receipt r where r.practice_id = n.practice_id and r.order_line_id = n.id), 0)::int as received,
           coalesce((select jsonb_agg(jsonb_build_object('packs', h.packs, 'faults', h.faults)) from shipment_line h
             where h.practice_id = n.practice_id and h.order_line_id = n.id), '[]') as shipped
         from order_line n
         -- One by one, by its key: left to itself the planner walks through all lenses of the practice for each order.
         left join lateral (select family_version_id, sphere_d, cylinder_d, axis_deg, add_band from lens where id = n.lens_id limit 1) s on true
+        left join lateral (select aim from prescription_eye where prescription_id = n.prescription_id and eye = n.eye limit 1) e on true
         left join lateral (select name from lens_family_version where id = s.family_version_id limit 1) f on true
         where n.practice_id = o.practice_id and n.order_id = o.id) x) l on true
     order by w.due_on nulls first, o.number`;

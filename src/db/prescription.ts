@@ -27,7 +27,7 @@ export const prescriptionParts = (sql: Db, practiceId: string, wearerId: string,
     where c.practice_id = ${practiceId} and c.prescription_id in (select x.id from (${rowsOf(sql, practiceId, wearerId, newest)}) x)
     order by c.prescription_id, c.sequence desc`,
   prescriptionEyes: sql<(PrescriptionEyeRow & { readonly prescriptionId: string })[]>`
-    select prescription_id, eye, mode, lens_id, raw, tried_lens_on_eye_id, base_curve_tried_mm, base_curve_ordered_mm, working
+    select prescription_id, eye, mode, lens_id, raw, tried_lens_on_eye_id, base_curve_tried_mm, base_curve_ordered_mm, aim, working
     from prescription_eye where practice_id = ${practiceId} and prescription_id in (select x.id from (${rowsOf(sql, practiceId, wearerId, newest)}) x)`,
 });
 export const asPrescriptions = (parts: {
@@ -84,6 +84,7 @@ export async function insertPrescription(
       prescriptionId: p.id,
       practiceId: p.practiceId,
       raw: eye.raw === null ? null : sql.json({ ...eye.raw, worn: { ...eye.raw.worn }, overRefraction: { ...eye.raw.overRefraction } }),
+      aim: eye.aim === null ? null : sql.json({ ...eye.aim }),
       working: sql.json({ ...eye.working }),
     })}`;
   }

@@ -63,6 +63,7 @@ const stateOf = async (visitId: string, eye: Eye) => {
     knownTurns: record.knownTurns,
     health,
     nearFindings: record.nearFindings,
+    addsBefore: record.addsBefore,
   })[eye];
 };
 const look = async (visitId: string, eye: Eye, rotationLeft: number) => {

@@ -229,9 +229,19 @@ describe('a near add and prism beside a refraction', () => {
       rightAdd: '+1.75',
       leftAdd: null,
       addSource: 'measured',
+      nearCm: 40,
+      rightNear: 'N5',
     });
     const fact = (await world.record(visitId)).facts.refractions.find((c) => c.current?.eye === 'right')?.current;
-    expect(fact).toMatchObject({ addD: 1.75, addSource: 'measured', prismText: '2Δ BO', sphereD: 1 });
+    expect(fact).toMatchObject({
+      addD: 1.75,
+      addSource: 'measured',
+      prismText: '2Δ BO',
+      sphereD: 1,
+      nearCm: 40,
+      nearAcuityTyped: 'N5',
+      nearAcuityLogMar: 0.19,
+    });
     await world.must('correct', {
       visitId,
       version: 2,
@@ -245,12 +255,21 @@ describe('a near add and prism beside a refraction', () => {
       addD: 1.75,
       prismText: '2Δ BO',
     });
-    const again = { visitId, version: 3, left: null, vertexMm: 12 };
+    const again = { visitId, version: 3, left: null, vertexMm: 12, nearCm: 40 };
     expect(await world.do('recordRefraction', { ...again, right: '+1.00', rightAdd: '1.6' })).toMatchObject({
       error: { fields: [{ path: ['rightAdd'], code: 'addOffStep', repairs: ['+1.50'] }] },
     });
     expect(await world.do('recordRefraction', { ...again, right: '+1.00', leftAdd: '1.5' })).toMatchObject({
       error: { fields: [{ path: ['leftAdd'], code: 'addNeedsPower' }] },
+    });
+    expect(await world.do('recordRefraction', { ...again, right: '+1.00', rightAdd: '1.5', nearCm: null })).toMatchObject({
+      error: { fields: [{ path: ['nearCm'], code: 'addWithoutDistance' }] },
+    });
+    expect(await world.do('recordRefraction', { ...again, right: '+1.00', rightNear: 'J2' })).toMatchObject({
+      error: { fields: [{ path: ['rightNear'], code: 'nearAcuityJaeger' }] },
+    });
+    expect(await world.do('recordRefraction', { ...again, right: '+1.00', rightAdd: '1.5', nearCm: 400 })).toMatchObject({
+      error: { fields: [{ path: ['nearCm'], code: 'nearCmOutOfRange' }] },
     });
   });
 });

@@ -17,7 +17,15 @@ const at = async (visitId: string) => ({ visitId, version: await world.version(v
 async function presbyope(powers: { readonly right: string; readonly left: string } = { right: '-2.00', left: '-2.25' }) {
   const record = await newWearer(world);
   const visitId = await world.visit(record, powers);
-  await world.must('recordRefraction', { ...(await at(visitId)), ...powers, vertexMm: 12, rightAdd: '+1.50', leftAdd: '+1.50', addSource: 'measured' });
+  await world.must('recordRefraction', {
+    ...(await at(visitId)),
+    ...powers,
+    vertexMm: 12,
+    rightAdd: '+1.50',
+    leftAdd: '+1.50',
+    addSource: 'measured',
+    nearCm: 40,
+  });
   const keep = async (findings: readonly { readonly sign: string; readonly value: number | string }[], caller = world.callers.technician) =>
     world.do('recordNearFindings', { ...(await at(visitId)), findings }, caller);
   const decide = async (way: string, reason = '', caller = world.asha) => world.do('decideNearWay', { ...(await at(visitId)), way, reason }, caller);
@@ -92,7 +100,7 @@ describe('how near is served', () => {
     await of.keep([{ sign: 'dominanceBlur', value: 'left' }]);
     expect(await of.decide('monovision', 'wore it for years')).toMatchObject({ ok: true });
     const record = await world.record(of.visitId);
-    expect(aimsOfVisit(record.nearFindings, record.facts.refractions)).toMatchObject({ right: { sees: 'near', plus: 1.5 }, left: { sees: 'far' } });
+    expect(aimsOfVisit(record, record.facts.refractions)).toMatchObject({ right: { sees: 'near', plus: 1.5 }, left: { sees: 'far' } });
     const now = await needOf(of.visitId);
     expect(now.right).toBeCloseTo((far.right ?? 0) + 1.5, 9);
     expect(now.left).toBe(far.left);

@@ -114,8 +114,9 @@ test('year after year: over-refractions that were discussed and not ordered are 
   await see(page, visit, { staining: 0 });
   await page.goto(`${visit}/refraction`);
   for (const eye of ['Right', 'Left']) await page.getByLabel(`${eye} eye, spectacle power`).fill('-4.50');
-  await page.getByRole('button', { name: 'Record and choose a lens' }).click();
-  await page.waitForURL(/kind|lens/);
+  // Four years on this wearer is 46: near vision is asked next.
+  await page.getByRole('button', { name: 'Record, then near vision' }).click();
+  await page.waitForURL('**/near-vision');
   await page.goto(`${visit}/on-eye`);
   await expect(page.getByTestId('on-right')).toHaveText('−4.75');
   await desk(page, 'Fit');

@@ -101,7 +101,8 @@ function eyeFacts(of: AftercareOf, eye: Eye): EyeFacts {
   const said = troublesOf(of, eye);
   const fit = state.fit?.current.verdict ?? state.fitVerdict.verdict;
   const over = state.overRefraction?.current;
-  const mean = over && Math.abs(toPowerVector({ sphere: over.sphereD, cylinder: over.cylinderD, axis: over.axisDeg }).m);
+  // A near eye is expected to ask back, at far, what its lens is nearer by.
+  const mean = over && Math.abs(toPowerVector({ sphere: over.sphereD, cylinder: over.cylinderD, axis: over.axisDeg }).m + state.aim.plus);
   const known: Readonly<Record<string, FactValue | null | undefined>> = {
     trouble: said,
     onlyThisEye: other === null ? undefined : isTroubled(other) ? 'no' : 'yes',

@@ -17,7 +17,9 @@ import type {
 import type { RotationRules, TriedFamily } from '../rotation/rotationVerdict';
 import { knownMean, withKnown, type KnownTurn } from '../rotation/knownTurn';
 import { seriesStats, type SeriesStats } from '../rotation/series';
-import type { Degrees, Dioptres, Eye, IsoInstant } from '../units';
+import type { EyeAim } from '../presbyopia/aims';
+import { demandOf } from '../presbyopia/nearTask';
+import type { Degrees, Eye, IsoInstant } from '../units';
 import { eyeVerdict, type EyeVerdict, type Picked } from './eyeVerdict';
 import { judgeFit, type FitVerdict } from './fitVerdict';
 import { isLensSign, type LensFindings, type LensSignId } from './lensSigns';
@@ -47,8 +49,8 @@ export interface EyeContext {
   readonly bestBefore?: LogMar | null;
   /** Pain, stain, an infiltrate or an only good eye: sight a single line short is asked about. */
   readonly oneLineAsks?: boolean;
-  /** By how much the eye is to see nearer than far, D. */
-  readonly nearPlus?: Dioptres;
+  /** What the eye is to see; without it far and near. */
+  readonly aim?: EyeAim;
   /** How lenses of this visit, or others of their family, turned on this eye before. */
   readonly knownTurns?: readonly KnownTurn[];
 }
@@ -82,6 +84,8 @@ export interface EyeState {
   /** What was seen of the lens, the newest of each sign. */
   readonly findings: LensFindings;
   readonly findingChains: Readonly<Partial<Record<LensSignId, LensFindingChain>>>;
+  /** What it is to see. */
+  readonly aim: EyeAim;
   readonly acuities: EyeAcuities;
   readonly fitVerdict: FitVerdict;
   readonly verdict: EyeVerdict;
@@ -139,6 +143,18 @@ export const findingValues = (chains: Readonly<Partial<Record<LensSignId, LensFi
 
 const numberOf = (value: number | string | undefined): number | null => (typeof value === 'number' ? value : null);
 
+/** Vergence from which on a task counts as near, D. Our own choice: an arm's length. */
+const NEAR_FROM = 1.5;
+/** Sight of one eye alone at near through a lens, logMAR, the newest; null where the other was not covered for it. */
+function nearThrough({ taskSights }: Pick<VisitFacts, 'taskSights'>, eye: Eye, lensOnEyeId: string): LogMar | null {
+  const alone = taskSights.flatMap(({ current: row }) =>
+    row && row.covered !== null && row.covered !== eye && row[`${eye}LensOnEyeId`] === lensOnEyeId && demandOf(row.distanceCm) >= NEAR_FROM
+      ? (row.acuityLogMar ?? [])
+      : [],
+  );
+  return alone.at(-1) ?? null;
+}
+
 /** The lens an eye is decided on: the newest, unless an earlier one was taken up again after it. */
 function decidedOn(facts: VisitFacts, eye: Eye): { readonly onEye: Current<OnEyeFact>; readonly choice: LensChoice | null } {
   const newest = latest(facts.onEye, (r) => r.eye === eye);
@@ -178,6 +194,7 @@ export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) =
   const findings = findingValues(findingChains);
   const lens = onEye?.current.lensId && extra?.how ? lensOf(onEye.current.lensId) : undefined;
   const over = overRefraction?.current.acuityLogMar ?? null;
+  const aim = context.aim ?? { sees: 'both', plus: 0 };
   const known = context.knownTurns?.find((k) => k.lensOnEyeId === onEye?.rootId) ?? null;
   const turnKnown = known && lens ? knownMean(known, rules, lens.power.cylinder) : null;
   const today = series.map((c) => c.current.rotationLeftDeg);
@@ -191,12 +208,13 @@ export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) =
     early: series.some((c) => c.current.provisional),
     overRefraction: overRefraction && measured(overRefraction.current),
     overTurn,
-    gainsLine: gainsLine(numberOf(findings.acuityLens), over),
+    // A near eye gains its lines from the far power that the over-refraction gives back, and says nothing of its cylinder.
+    gainsLine: aim.sees === 'near' ? null : gainsLine(numberOf(findings.acuityLens), over),
     control: overRefraction?.current.control ?? 'none',
     overBefore: overBefore.map((c) => ({ ...measured(c.current), turn: turnOf(c.current) })),
     age: context.age ?? null,
     picked: context.picked ?? null,
-    nearPlus: context.nearPlus ?? 0,
+    nearPlus: aim.plus,
     tried: lens?.tried ?? null,
     rules,
   });
@@ -212,6 +230,7 @@ export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) =
     turn,
     turnConfirms: readings.length > today.length ? known : null,
     turnKnown,
+    aim,
     overRefraction,
     overTurn,
     overBefore,
@@ -226,6 +245,8 @@ export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) =
       expectedLoss: expectedLoss(verdict, lens ?? null, overTurn ?? turn?.mean ?? 0, overRefraction && measured(overRefraction.current)),
       oneLineAsks: context.oneLineAsks ?? false,
       cylinderTested: overRefraction?.current.cylinderTested ?? false,
+      nearEye: aim.sees === 'near',
+      near: onEye && nearThrough(facts, eye, onEye.rootId),
     },
     fitVerdict: judgeFit(findings, rules.movement),
     verdict,

@@ -132,6 +132,10 @@ export interface EyeAcuities {
   readonly oneLineAsks?: boolean;
   /** Cylinder was looked for in the over-refraction. */
   readonly cylinderTested?: boolean;
+  /** It is set for near: the lens alone cannot show its sight at far. */
+  readonly nearEye?: boolean;
+  /** Sight through the lens at near, the other eye covered. */
+  readonly near?: LogMar | null;
 }
 
 export type SightDoubt =
@@ -167,7 +171,8 @@ const short = (a: LogMar, than: LogMar, by: LogMar): boolean => a - than >= by -
 export function sightDoubts(acuities: EyeAcuities, over: Refraction | null): readonly SightDoubt[] {
   const { lens, pinhole } = acuities;
   const doubts: SightDoubt[] = [];
-  if (over && over.sphere + over.cylinder / 2 < -1e-9) {
+  // Before a near eye minus only gives its far power back: nothing of it is ordered.
+  if (!acuities.nearEye && over && over.sphere + over.cylinder / 2 < -1e-9) {
     if (lens === null || acuities.over === null) doubts.push({ code: 'minusUnread' });
     else if (linesGained(lens, acuities.over) < 1 - 1e-9) doubts.push({ code: 'minusNoLine', lines: linesGained(lens, acuities.over) });
   }
@@ -183,8 +188,15 @@ export function sightDoubts(acuities: EyeAcuities, over: Refraction | null): rea
   return doubts;
 }
 
-/** Best sight through the lens: with the over-refraction where it was read. */
-export const bestThroughLens = (a: EyeAcuities): LogMar | null => (a.lens === null ? a.over : a.over === null ? a.lens : Math.min(a.lens, a.over));
+/**
+ * Best sight through the lens: with the over-refraction where it was read. Of a near eye what it reads at near, or at far with its
+ * far power given back.
+ * @example bestThroughLens({glasses: 0, lens: 0.5, over: null, pinhole: null, nearEye: true}) → null
+ */
+export function bestThroughLens(a: EyeAcuities): LogMar | null {
+  const read = [a.over, a.nearEye ? (a.near ?? null) : a.lens].filter((v) => v !== null);
+  return read.length === 0 ? null : Math.min(...read);
+}
 
 /**
  * Does the lens, with its over-refraction, leave the eye short of the best it is known to see? Then the pinhole and the

@@ -1,7 +1,7 @@
 import type { FactChain } from '../record/chains';
-import { latest } from '../record/chains';
 import type { NearFindingFact, RefractionFact } from '../record/visitFacts';
-import { EYES, type Dioptres, type Eye } from '../units';
+import type { Centimetres, Dioptres, Eye } from '../units';
+import { addKnown, USUAL_NEAR_CM, type NearAdd } from './addKnown';
 import { dominanceOf, nearState, type NearState } from './nearFindings';
 
 /** What an eye is to see, and by how much its lens is set nearer than far, D. */
@@ -44,15 +44,34 @@ export function aimsOf(near: NearState, add: Dioptres | null): Aims {
   }
 }
 
-/** The near addition that a visit goes by: the stronger of the eyes' newest, D. */
-export function addRecorded(refractions: readonly FactChain<RefractionFact>[]): Dioptres | null {
-  const adds = EYES.flatMap((eye) => latest(refractions, (r) => r.eye === eye)?.current.addD ?? []);
-  return adds.length === 0 ? null : Math.max(...adds);
+/** What bears on what the eyes are to see. */
+export interface AimsOf {
+  readonly nearFindings: readonly FactChain<NearFindingFact>[];
+  /** Newest refraction with an addition of each eye at earlier visits: who wears an addition keeps it while none is found again. */
+  readonly addsBefore: readonly RefractionFact[];
 }
-
 /** The aims of a visit. */
-export const aimsOfVisit = (nearFindings: readonly FactChain<NearFindingFact>[], refractions: readonly FactChain<RefractionFact>[]): Aims =>
-  aimsOf(nearState(nearFindings), addRecorded(refractions));
+export const aimsOfVisit = (of: AimsOf, refractions: readonly FactChain<RefractionFact>[]): Aims =>
+  aimsOf(nearState(of.nearFindings), addKnown(refractions, of.addsBefore)?.addD ?? null);
 
 /** The addition that a lens of an eye is looked for with: none where an eye sees one distance only. */
 export const addWanted = (aim: EyeAim, add: Dioptres | null): Dioptres | null => (aim.sees === 'both' ? add : null);
+
+/** What an eye is to see, as it stands on a prescription and on every order under it. */
+export interface WrittenAim {
+  readonly sees: EyeAim['sees'];
+  /** Distance that near lies at, cm; null for an eye that sees far only. */
+  readonly cm: Centimetres | null;
+}
+
+/**
+ * What each eye is to see, as it is written down; null while nobody decided how near is served.
+ * @param add whose distance near lies at
+ * @example writtenAims(nearState([]), null) → null
+ */
+export function writtenAims(near: NearState, add: NearAdd | null): Readonly<Record<Eye, WrittenAim>> | null {
+  if (near.way === null) return null;
+  const aims = aimsOf(near, add?.addD ?? null);
+  const written = ({ sees }: EyeAim): WrittenAim => ({ sees, cm: sees === 'far' ? null : (add?.cm ?? USUAL_NEAR_CM) });
+  return { right: written(aims.right), left: written(aims.left) };
+}

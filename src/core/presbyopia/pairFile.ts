@@ -7,6 +7,7 @@ import type { EyeState, LensOfEye } from '../fit/eyeState';
 import type { LensRow } from '../record/lens';
 import type { HeldQuarterFact, TaskSightFact, VisitFacts } from '../record/visitFacts';
 import { type Dioptres, type Eye, type Millimetres } from '../units';
+import { accommodates, type NearAdd } from './addKnown';
 import type { HeldAnswer, PairReading } from './belief';
 import { addsOf, designOf, type WithAdds } from './familyAdd';
 import { demandOf, NEAR_TASKS, type NearTask } from './nearTask';
@@ -42,7 +43,7 @@ export interface PairFile {
   readonly lenses: PairLenses;
   readonly pupilRoomMm: Millimetres | null;
   readonly pupilDimMm: Millimetres | null;
-  readonly add: Dioptres | null;
+  readonly add: NearAdd | null;
   readonly dominant: Eye | null;
 }
 type WholeFamily = WithAdds & { readonly changeRule?: ChangeRule | null };
@@ -92,7 +93,7 @@ export function pairFile(file: PairFile): { readonly input: NextInput } | { read
         eyes: { right, left },
         pupilRoomMm: file.pupilRoomMm ?? MIDDLE_PUPIL_MM,
         pupilDimMm: file.pupilDimMm ?? DIM_PUPIL_MM,
-        comfortable: Math.max(0, demandOf(40) - (file.add ?? demandOf(40))),
+        comfortable: accommodates(file.add),
         nearOf: (add) => {
           const made = adds.find((a) => a.add === add);
           return { design: (made && designOf(family, made)) ?? 'centreNear', power: made?.power ?? 0 };

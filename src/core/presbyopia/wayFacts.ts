@@ -8,19 +8,13 @@ import type { WayFacts } from './nearWays';
 /** Lines between the eyes from which one counts as weak, logMAR. Two lines are 0.15 here: 20/20 to 20/30 is 0.176. Our own. */
 const WEAK = 0.15;
 
-/** The near addition of a visit: the stronger of the two eyes', D; null while none is recorded. */
-export const addOfEyes = (eyes: Readonly<Record<Eye, Pick<EyeState, 'refraction'>>>): Dioptres | null => {
-  const adds = EYES.flatMap((eye) => eyes[eye].refraction?.current.addD ?? []);
-  return adds.length === 0 ? null : Math.max(...adds);
-};
-
 const bestOf = ({ acuities }: EyeState): number | null => {
   const read = [acuities.glasses, acuities.pinhole, acuities.over, acuities.lens].filter((a) => a !== null);
   return read.length === 0 ? null : Math.min(...read);
 };
 
-/** What decides how near is served, from what is recorded. */
-export function wayFactsOf(near: NearState, eyes: Readonly<Record<Eye, EyeState>>, health: HealthState): WayFacts {
+/** What decides how near is served, from what is recorded. @param add near addition, D; null while none is known */
+export function wayFactsOf(near: NearState, eyes: Readonly<Record<Eye, EyeState>>, health: HealthState, add: Dioptres | null): WayFacts {
   const cylinder = (eye: Eye): Dioptres | null => {
     const need = eyes[eye].verdict.need ?? eyes[eye].verdict.fromRefraction;
     if (!need) return null;
@@ -42,7 +36,7 @@ export function wayFactsOf(near: NearState, eyes: Readonly<Record<Eye, EyeState>
   const apart = best.right === null || best.left === null ? 0 : best.right - best.left;
   return {
     near,
-    add: addOfEyes(eyes),
+    add,
     cylinder: { right: cylinder('right'), left: cylinder('left') },
     pupilRoomMm: pupil('pupilRoom'),
     pupilDimMm: pupil('pupilDim'),

@@ -11,6 +11,7 @@ const line = (eye: 'right' | 'left', packs: number): Order['lines'][number] => (
   packs,
   packSize: 6,
   packPriceMinor: 100,
+  aim: null,
 });
 const receipt = (id: string, eye: 'right' | 'left', packs: number, handedOver = false): OrderReceiptRow => ({
   id,

@@ -4,27 +4,25 @@ import type { Picked } from '../fit/eyeVerdict';
 import type { LogMar } from '../optics/acuity';
 import type { KnownTurn } from '../rotation/knownTurn';
 import type { Eye } from '../units';
-import { aimsOfVisit } from '../presbyopia/aims';
-import type { FactChain } from './chains';
-import type { NearFindingFact, VisitFacts } from './visitFacts';
+import { aimsOfVisit, type AimsOf } from '../presbyopia/aims';
+import type { VisitFacts } from './visitFacts';
 
 /** What a prescriber picked where refraction and over-refraction do not agree, by eye. */
 export type Picks = Readonly<Partial<Record<Eye, Picked | null>>>;
 
 /** What of the wearer bears on the eyes beside what was measured in the visit. */
-export interface EyesOf {
+export interface EyesOf extends AimsOf {
   readonly age: number;
   readonly bestBefore: Readonly<Record<Eye, LogMar | null>>;
   /** History and eye health without any power. */
   readonly health: HealthState;
   readonly knownTurns: readonly KnownTurn[];
-  readonly nearFindings: readonly FactChain<NearFindingFact>[];
   readonly picks?: Picks;
 }
 
 /** What bears on one eye. */
 export const contextOf = (of: EyesOf, facts: Pick<VisitFacts, 'refractions'>, eye: Eye): EyeContext => ({
-  nearPlus: aimsOfVisit(of.nearFindings, facts.refractions)[eye].plus,
+  aim: aimsOfVisit(of, facts.refractions)[eye],
   age: of.age,
   bestBefore: of.bestBefore[eye],
   oneLineAsks: eyeAtRisk(of.health, eye),

@@ -98,7 +98,22 @@ const turned = (left: number): string => `${Math.abs(left)}°${left > 0 ? ' L' :
 export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> } = {
   refraction: {
     table: 'refraction',
-    columns: ['sphere_d', 'cylinder_d', 'axis_deg', 'vertex_mm', 'typed_text', 'source', 'add_d', 'add_source', 'prism_text', 'acuity_log_mar', 'acuity_typed'],
+    columns: [
+      'sphere_d',
+      'cylinder_d',
+      'axis_deg',
+      'vertex_mm',
+      'typed_text',
+      'source',
+      'add_d',
+      'add_source',
+      'near_cm',
+      'near_acuity_log_mar',
+      'near_acuity_typed',
+      'prism_text',
+      'acuity_log_mar',
+      'acuity_typed',
+    ],
     takes: 'power',
     swap: 'values',
     opensStops: true,

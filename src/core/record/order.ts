@@ -1,3 +1,4 @@
+import type { WrittenAim } from '../presbyopia/aims';
 import type { RawOrder } from '../supply/rawOrder';
 import type { Eye } from '../units';
 
@@ -37,6 +38,10 @@ export interface OrderLineRow {
   readonly packs: number;
   readonly packSize: number;
   readonly packPriceMinor: number;
+}
+/** A line as it is read: with what its eye is to see, by the prescription it was ordered under. */
+export interface OrderLine extends OrderLineRow {
+  readonly aim: WrittenAim | null;
 }
 export interface OrderEventRow {
   readonly state: OrderState;
@@ -112,7 +117,7 @@ export interface OrderReceiptRow {
   readonly handedOver: boolean;
 }
 export interface Order extends OrderRow {
-  readonly lines: readonly OrderLineRow[];
+  readonly lines: readonly OrderLine[];
   /** What came, in its order. */
   readonly receipts: readonly OrderReceiptRow[];
   readonly events: readonly OrderEventRow[];

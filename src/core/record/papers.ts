@@ -1,6 +1,7 @@
 import { askedQuestions, type Answer, type Answers } from '../advice/answers';
 import type { Evidence } from '../advice/conditions';
 import type { QuestionId } from '../advice/questions';
+import type { WrittenAim } from '../presbyopia/aims';
 import { EYES, type Eye } from '../units';
 import type { RawOrder } from '../supply/rawOrder';
 import type { Purpose } from '../supply/purpose';
@@ -18,6 +19,7 @@ export interface CopyEye {
   readonly lens: LensRow | null;
   readonly raw: RawOrder | null;
   readonly baseCurveMm: number;
+  readonly aim: WrittenAim | null;
 }
 export interface PrescriptionCopy {
   readonly number: number;
@@ -33,11 +35,12 @@ export interface PrescriptionCopy {
 /** A prescription as its wearer reads it: nothing of why, of reasons given or of what was overridden. */
 export function prescriptionCopy(signed: Prescription, lenses: Readonly<Record<string, LensRow>>): PrescriptionCopy {
   const { number, examinedOn, issuedOn, expiresOn, purpose, prescriber } = signed;
-  const eyes = EYES.flatMap((eye) => signed.eyes.filter((e) => e.eye === eye)).map(({ eye, lensId, raw, baseCurveOrderedMm }) => ({
+  const eyes = EYES.flatMap((eye) => signed.eyes.filter((e) => e.eye === eye)).map(({ eye, lensId, raw, baseCurveOrderedMm, aim }) => ({
     eye,
     lens: lensId === null ? null : (lenses[lensId] ?? null),
     raw,
     baseCurveMm: baseCurveOrderedMm,
+    aim,
   }));
   return { number, eyes, examinedOn, issuedOn, expiresOn, purpose: purpose === 'everyday' ? null : purpose, prescriber };
 }

@@ -1,3 +1,4 @@
+import type { WrittenAim } from '../presbyopia/aims';
 import type { Override } from '../fit/lastLook';
 import type { Purpose } from '../supply/purpose';
 import type { RawOrder } from '../supply/rawOrder';
@@ -12,6 +13,8 @@ export interface PrescriptionEyeRow {
   readonly triedLensOnEyeId: string | null;
   readonly baseCurveTriedMm: number | null;
   readonly baseCurveOrderedMm: number;
+  /** What the eye is to see with it, as it was decided when it was signed; null where nothing was decided of near. */
+  readonly aim: WrittenAim | null;
   readonly working: Readonly<Record<string, string>>;
 }
 

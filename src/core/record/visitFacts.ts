@@ -26,6 +26,11 @@ export interface RefractionFact extends Fact, PowerColumns {
   /** Near addition, D; null when none is known. */
   readonly addD: number | null;
   readonly addSource: 'measured' | 'age' | null;
+  /** Distance that near was tested at, cm; null where nobody wrote it down. */
+  readonly nearCm: number | null;
+  /** Near acuity with these glasses and the add at that distance, logMAR, and as typed. */
+  readonly nearAcuityLogMar: number | null;
+  readonly nearAcuityTyped: string | null;
   /** Prism in the glasses, as written. */
   readonly prismText: string | null;
   /** Sight with these glasses, logMAR, and as typed. */

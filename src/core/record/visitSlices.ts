@@ -85,6 +85,8 @@ export interface VisitSlices<Family> {
     readonly facts: VisitFacts;
     /** Powers measured at earlier visits, newest of each eye. */
     readonly earlierRefractions: readonly RefractionFact[];
+    /** The newest of each eye at earlier visits that found an addition. */
+    readonly addsBefore: readonly RefractionFact[];
     /** Lenses of this visit that were on an eye at an earlier one too, and how they turned there. */
     readonly earlierOnEye: readonly FactChain<OnEyeFact>[];
     readonly earlierRotations: readonly FactChain<RotationFact>[];

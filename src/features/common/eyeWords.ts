@@ -1,5 +1,5 @@
 import { useTranslations } from 'use-intl';
-import type { Eye } from '@/core';
+import type { Eye, WrittenAim } from '@/core';
 
 /** Names of the eyes and their sides, as the examiner sees them. */
 export function useEyeWords() {
@@ -10,5 +10,7 @@ export function useEyeWords() {
   /** `10° to your left`, `sits true`. */
   const turn = (rotationLeft: number): string =>
     rotationLeft === 0 ? t('sitsTrue') : rotationLeft > 0 ? t('toYourLeft', { degrees: rotationLeft }) : t('toYourRight', { degrees: -rotationLeft });
-  return { name, short, heads, turn };
+  /** What an eye is to see: `near 40 cm`; null where nothing was decided. */
+  const aim = (of: WrittenAim | null | undefined): string | null => (of ? t(`aim.${of.sees}`, { cm: of.cm ?? 0 }) : null);
+  return { name, short, heads, turn, aim };
 }

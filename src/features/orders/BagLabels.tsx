@@ -48,7 +48,7 @@ function BagLabelsPage({ data, labels }: BagLabelsProps) {
                       ? [formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }), lens.addBand].filter(Boolean).join(' ')
                       : t('raw')}
                   </p>
-                  <p>{lens?.familyName}</p>
+                  <p>{[lens?.familyName, eyeWords.aim(order.lines.find((l) => l.eye === eye)?.aim)].filter(Boolean).join(' · ')}</p>
                   <p className="label">{t('labelLine', { packs: receipt.packs, lot: receipt.lot, day: formatDay(receipt.expiresOn) })}</p>
                 </div>
                 {/* eslint-disable-next-line @next/next/no-img-element -- drawn here: nothing to fetch or to optimise */}

@@ -47,6 +47,7 @@ function awaitedOf({ order, wearer, lenses }: OrderData): AwaitedOrder {
       familyName: lens?.familyName ?? line.raw?.familyName ?? '',
       power: lens ? { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg } : null,
       add: lens?.addBand ?? null,
+      aim: line.aim,
     };
   });
   const { id: orderId, number, kind, wearerId, placedAt, supplierName } = order;
@@ -188,7 +189,7 @@ function Lines({ data }: { readonly data: OrderData }) {
                   ? [formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }), lens.addBand].filter(Boolean).join(' ')
                   : t('raw')}
               </span>{' '}
-              <span className="label">{lens?.familyName ?? line.raw?.familyName}</span>
+              <span className="label">{[lens?.familyName ?? line.raw?.familyName, eyeWords.aim(line.aim)].filter(Boolean).join(' · ')}</span>
               {[...new Set(shipped.flatMap((s) => s.faults))].map((fault) => (
                 <div key={fault}>
                   <Stated state="stop">{story(`fault.${fault}`)}</Stated>

@@ -116,7 +116,7 @@ function OrderRow({ order, onReceive }: { readonly order: AwaitedOrder; readonly
           <div key={line.eye} className="flex gap-2 items-center py-0.5">
             <EyeBadge eye={line.eye} />
             <span className="power">{powerWords(line) ?? t('raw')}</span>
-            <span className="label">{line.familyName}</span>
+            <span className="label">{[line.familyName, eyeWords.aim(line.aim)].filter(Boolean).join(' · ')}</span>
             <span className="label ml-auto">{t('packs', { eye: eyeWords.short(line.eye), received: line.received, ordered: line.ordered })}</span>
           </div>
         ))}

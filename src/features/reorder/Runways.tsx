@@ -35,11 +35,11 @@ export function Runways({ page }: { readonly page: ReorderPageState }) {
     <figure className="max-w-[520px]">
       <figcaption className="grid grid-cols-[1fr_132px_1fr] items-center border-b border-rule-2 py-2">
         <span className="flex justify-end items-center gap-2 pr-3">
-          <span className="value">{page.powerOf('right')}</span> <EyeBadge eye="right" />
+          <LensOf page={page} eye="right" /> <EyeBadge eye="right" />
         </span>
         <span className="note text-center">{t('timeRuns')}</span>
         <span className="flex items-center gap-2 pl-3">
-          <EyeBadge eye="left" /> <span className="value">{page.powerOf('left')}</span>
+          <EyeBadge eye="left" /> <LensOf page={page} eye="left" />
         </span>
       </figcaption>
       <svg
@@ -74,6 +74,17 @@ export function Runways({ page }: { readonly page: ReorderPageState }) {
         </text>
       </svg>
     </figure>
+  );
+}
+
+/** The power of an eye's lens, and what it is to see with it. */
+function LensOf({ page, eye }: { readonly page: ReorderPageState; readonly eye: Eye }) {
+  const aim = useEyeWords().aim(page.prescription?.eyes.find((e) => e.eye === eye)?.aim);
+  return (
+    <span>
+      <span className="value">{page.powerOf(eye)}</span>
+      {aim ? <span className="label block">{aim}</span> : null}
+    </span>
   );
 }
 

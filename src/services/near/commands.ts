@@ -1,5 +1,5 @@
 import 'server-only';
-import { may, nearState, nearWays, wayFactsOf, type NearWay } from '../../core';
+import { addKnown, may, nearState, nearWays, wayFactsOf, type NearWay } from '../../core';
 import { invalid, ok, ruleBroken } from '../../lib/outcome';
 import { nearFindingsForm, nearWayForm } from '../../schema/nearFinding';
 import { defineCommand } from '../define';
@@ -40,7 +40,9 @@ export const decideNearWay = defineCommand({
     const { visit } = taken.value;
     const reading = readingOf(context, visit);
     const { nearFindings } = await reading.supply();
-    const facts = wayFactsOf(nearState(nearFindings), await eyesOf(context, visit), await reading.state());
+    const { addsBefore } = await reading.past();
+    const add = addKnown((await reading.facts()).refractions, addsBefore)?.addD ?? null;
+    const facts = wayFactsOf(nearState(nearFindings), await eyesOf(context, visit), await reading.state(), add);
     const advice = nearWays(facts);
     const way: NearWay = form.way;
     const barred = advice.barred.find((b) => b.way === way);

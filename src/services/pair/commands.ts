@@ -6,7 +6,7 @@ import {
   pairFile,
   RULE_VERSION,
   wayFactsOf,
-  addRecorded,
+  addKnown,
   writtenChange,
   writtenOutlook,
   type PairChange,
@@ -80,7 +80,8 @@ export const keepPairChange = defineCommand({
     const facts = await reading.facts();
     const eyes = await eyesOf(context, visit);
     const near = nearState((await reading.supply()).nearFindings);
-    const { pupilRoomMm, pupilDimMm } = wayFactsOf(near, eyes, await reading.state());
+    const add = addKnown(facts.refractions, (await reading.past()).addsBefore);
+    const { pupilRoomMm, pupilDimMm } = wayFactsOf(near, eyes, await reading.state(), add?.addD ?? null);
     const named = await namedLenses(context, lensIdsOf(facts));
     const file = pairFile({
       facts,
@@ -88,7 +89,7 @@ export const keepPairChange = defineCommand({
       lenses: { lensOf: lensIn(named), rows: named.lenses },
       pupilRoomMm,
       pupilDimMm,
-      add: addRecorded(facts.refractions),
+      add,
       dominant: dominanceOf(near).eye,
     });
     const verdict = 'no' in file ? null : nextChange(file.input);

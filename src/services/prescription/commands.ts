@@ -1,6 +1,7 @@
 import 'server-only';
 import type { z } from 'zod';
 import {
+  addKnown,
   addYears,
   dayIn,
   dktAt,
@@ -9,9 +10,11 @@ import {
   isFollowUp,
   lastLook,
   lastLookAtWearer,
+  nearState,
   powerOf,
   RULE_PROFILES,
   RULE_VERSION,
+  writtenAims,
   type Eye,
   type EyeState,
   type LookLine,
@@ -19,6 +22,7 @@ import {
   type RawOrder,
   type ToSign,
   type PrescriptionEyeRow,
+  type WrittenAim,
 } from '../../core';
 import { findFamily, findFamilyInForce } from '../../db/family';
 import { findStaff } from '../../db/staff';
@@ -88,12 +92,13 @@ async function toSign(context: Context, state: EyeState, asked: Asked, overnight
 }
 
 /** One eye of the prescription: final figures, or raw data for the laboratory; never both. */
-async function prescribedRow(context: Context, eye: Eye, state: EyeState, asked: Asked): Promise<Result<PrescriptionEyeRow>> {
+async function prescribedRow(context: Context, eye: Eye, state: EyeState, asked: Asked, aim: WrittenAim | null): Promise<Result<PrescriptionEyeRow>> {
   const { verdict } = state;
   const tried = state.onEye && state.onEye.rootId === asked.triedLensOnEyeId ? state.onEye : null;
   const triedLens = tried?.current.lensId ? lensIn(await namedLenses(context, [tried.current.lensId]))(tried.current.lensId) : undefined;
   const base = {
     eye,
+    aim,
     triedLensOnEyeId: tried?.rootId ?? null,
     baseCurveTriedMm: triedLens?.row.baseCurveMm ?? null,
     working: {
@@ -113,6 +118,8 @@ async function prescribedRow(context: Context, eye: Eye, state: EyeState, asked:
     if (!made.ok) return made;
     return ok({ ...base, mode: 'final', lensId: made.value[0]?.lensId ?? null, raw: null, baseCurveOrderedMm: asked.lens.baseCurve });
   }
+  // A laboratory would work out the far power: an eye that is set nearer is ordered in final figures.
+  if (state.aim.plus > 0) return ruleBroken('rawNearEye', { eye });
   const over = state.overRefraction?.current;
   const family = triedLens?.tried?.family;
   if (!tried || !triedLens || !family || !over || state.turn === null) return ruleBroken('rawIncomplete', { eye });
@@ -174,10 +181,12 @@ export const sign = defineCommand({
     }
     const missing = looks.flatMap((l) => l.missing);
     if (missing.length > 0) return err({ kind: 'invalid', fields: missing });
+    const add = addKnown((await reading.facts()).refractions, (await reading.past()).addsBefore);
+    const aims = writtenAims(nearState((await reading.supply()).nearFindings), add);
     for (const eye of EYES) {
       const asked = form[eye];
       if (!asked) continue;
-      const row = await prescribedRow(context, eye, eyes[eye], asked);
+      const row = await prescribedRow(context, eye, eyes[eye], asked, aims?.[eye] ?? null);
       if (!row.ok) return row;
       rows.push(row.value);
     }

@@ -1,5 +1,5 @@
 import 'server-only';
-import { EYES } from '../../core';
+import { EYES, parseNearAcuity } from '../../core';
 import { ok } from '../../lib/outcome';
 import { refractionForm } from '../../schema/refraction';
 import { defineCommand } from '../define';
@@ -18,6 +18,8 @@ export const recordRefraction = defineCommand({
     for (const eye of EYES) {
       const typed = form[eye];
       if (!typed) continue;
+      const nearTyped = form[`${eye}Near`];
+      const near = nearTyped === null || form.nearCm === null ? null : parseNearAcuity(nearTyped, form.nearCm);
       taken.value.add('refraction', eye, {
         sphereD: typed.power.sphere,
         cylinderD: typed.power.cylinder,
@@ -27,6 +29,9 @@ export const recordRefraction = defineCommand({
         source: 'typed',
         addD: form[`${eye}Add`],
         addSource: form[`${eye}Add`] === null ? null : form.addSource,
+        nearCm: form[`${eye}Add`] === null && nearTyped === null ? null : form.nearCm,
+        nearAcuityLogMar: near?.ok ? near.value : null,
+        nearAcuityTyped: near?.ok ? nearTyped : null,
         prismText: typed.prism,
         acuityLogMar: form[`${eye}Acuity`]?.logMar ?? null,
         acuityTyped: form[`${eye}Acuity`]?.typed ?? null,

@@ -53,10 +53,12 @@ export async function eyesOf(context: Context, visit: VisitRow, picks: Picks = {
   const reading = readingOf(context, visit);
   const facts = await reading.facts();
   const named = await namedLenses(context, lensIdsOf(facts));
+  const past = await reading.past();
   return eyesOfVisit(facts, lensIn(named), context.settings, {
     age: (await reading.wearer()).age,
-    bestBefore: (await reading.past()).bestBefore,
-    knownTurns: (await reading.past()).knownTurns,
+    bestBefore: past.bestBefore,
+    knownTurns: past.knownTurns,
+    addsBefore: past.addsBefore,
     health: await reading.state(),
     nearFindings: (await reading.supply()).nearFindings,
     picks,

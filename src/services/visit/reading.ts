@@ -44,7 +44,7 @@ import { listOnEyeExtras } from '../../db/lensOnEye';
 import { asOrders, orderParts } from '../../db/order';
 import { listPictures } from '../../db/picture';
 import { asPrescriptions, prescriptionParts } from '../../db/prescription';
-import { listNewestRefractions } from '../../db/refraction';
+import { listNewestAdds, listNewestRefractions } from '../../db/refraction';
 import { listReferrals } from '../../db/referral';
 import { listSellerVerified } from '../../db/request';
 import { listPrescriberIds } from '../../db/staff';
@@ -180,6 +180,7 @@ export class VisitReading {
         prescribers: listPrescriberIds(tx, visit.practiceId),
         powersBefore: listNewestRefractions(tx, visit.practiceId, earlierVisits(tx, visit)),
         powers: listNewestRefractions(tx, visit.practiceId, visitsBefore(tx, visit)),
+        adds: listNewestAdds(tx, visit.practiceId, visitsBefore(tx, visit)),
         acuities: listBestAcuities(tx, visit),
         instruments: listInstruments(tx, visit.practiceId),
       });
@@ -228,6 +229,7 @@ export class VisitReading {
     const { same, knownTurns } = await this.ofVisit();
     return {
       earlierRefractions: EYES.flatMap((eye) => rows.powers.filter((p) => p.eye === eye)),
+      addsBefore: rows.adds,
       bestBefore: bestAcuities(rows.acuities),
       earlierOnEye: chains(same.lensOnEye),
       earlierRotations: chains(same.rotation),

@@ -56,8 +56,9 @@ async function headOf(context: Context, reading: VisitReading, supply: Supply, n
   const wearer = await reading.wearer();
   const health = await reading.state();
   const facts = await reading.facts();
-  const { bestBefore, knownTurns } = await reading.past();
-  const eyes = eyesOfVisit(facts, lensIn(named), context.settings, { age: wearer.age, bestBefore, knownTurns, health, nearFindings: supply.nearFindings });
+  const { bestBefore, knownTurns, addsBefore } = await reading.past();
+  const of = { age: wearer.age, bestBefore, knownTurns, health, addsBefore, nearFindings: supply.nearFindings };
+  const eyes = eyesOfVisit(facts, lensIn(named), context.settings, of);
   const choosing = { right: eyes.right.verdict.choosing, left: eyes.left.verdict.choosing };
   const state = await reading.state(choosing);
   const file = await provenanceOf(reading);

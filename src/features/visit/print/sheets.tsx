@@ -175,7 +175,7 @@ function Copy({ copy }: { readonly copy: PrescriptionCopy }) {
   const eyes = useEyeWords();
   return (
     <section>
-      {copy.eyes.map(({ eye, lens, raw, baseCurveMm }) =>
+      {copy.eyes.map(({ eye, lens, raw, baseCurveMm, aim }) =>
         raw ? (
           <RawFigures key={eye} raw={raw} eye={eye} />
         ) : lens ? (
@@ -188,6 +188,7 @@ function Copy({ copy }: { readonly copy: PrescriptionCopy }) {
               diameter: lens.diameterMm?.toFixed(1) ?? '',
             })}
             {lens.addBand ? ` · ${nameOfAdd(lens.addBand, (band) => final(`add.${band}`))}` : ''}
+            {aim ? ` · ${eyes.aim(aim)}` : ''}
           </p>
         ) : null,
       )}

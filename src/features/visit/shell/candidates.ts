@@ -101,12 +101,6 @@ export function needsByFamily(record: VisitRecord, eye: (eye: Eye) => EyeState):
   return (code) => ({ right: of(code, 'right'), left: of(code, 'left') });
 }
 
-/** The near addition recorded for each eye, D. */
-export const addsOf = (eye: (eye: Eye) => EyeState): Record<Eye, number | null> => ({
-  right: eye('right').refraction?.current.addD ?? null,
-  left: eye('left').refraction?.current.addD ?? null,
-});
-
 /** The axis the lens on each eye carries: breaks ties between equal lenses. */
 export function lastAxesOf(eye: (eye: Eye) => EyeState, lensOf: (id: string) => { readonly power: Refraction } | undefined): Record<Eye, number | undefined> {
   const of = (e: Eye): number | undefined => {

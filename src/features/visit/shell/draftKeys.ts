@@ -9,7 +9,8 @@ interface KeysOf {
     'hoursPerDay' | 'replacedEvery' | 'firstNight' | 'saidBack' | 'outcome' | 'note' | 'unbooked' | 'eventEye' | 'event' | 'began' | 'lot' | 'eventNote';
   history: QuestionId | `note:${QuestionId}` | 'withdraw';
   eyeHealth: `${Eye}:${SignId | AcuityWay}`;
-  refraction: 'vertex' | 'asCross' | 'addOpen' | 'addFromAge' | Eye | `${Eye}${'Kept' | 'Va' | 'Add' | 'CrossFirst' | 'CrossAt' | 'CrossSecond'}`;
+  refraction:
+    'vertex' | 'asCross' | 'addOpen' | 'addFromAge' | 'nearCm' | Eye | `${Eye}${'Kept' | 'Va' | 'Add' | 'NearVa' | 'CrossFirst' | 'CrossAt' | 'CrossSecond'}`;
   /** A pair judged with both eyes: acuity and satisfaction of each task, and what a held quarter did. */
   nearVision: `${NearTask}${'Va' | 'Said'}` | `held${Eye}${'Plus' | 'Minus'}${'Far' | 'Near'}`;
   lens:

@@ -8,6 +8,7 @@ const of = (record: VisitRecord, picks: Picks) => ({
   knownTurns: record.knownTurns,
   health: healthOfRecord(record, { right: null, left: null }),
   nearFindings: record.nearFindings,
+  addsBefore: record.addsBefore,
   picks,
 });
 

@@ -22,7 +22,7 @@ export interface VisitRecord extends VisitHead, Flat, Library {
 const FIELDS: { readonly [Name in SliceName]: readonly (keyof Slices[Name])[] } = {
   health: ['health'],
   trend: ['trend'],
-  measures: ['facts', 'earlierRefractions', 'earlierOnEye', 'earlierRotations', 'knownTurns', 'bestBefore', 'instruments'],
+  measures: ['facts', 'earlierRefractions', 'addsBefore', 'earlierOnEye', 'earlierRotations', 'knownTurns', 'bestBefore', 'instruments'],
   supply: [
     'prescriptions',
     'lessons',

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
-import { addWanted, aimsOfVisit, dominanceOf, listOf, nearState, startLensOf, MATERIAL_CLASSES, shapeFor, SHAPES, type Eye } from '@/core';
-import { addsOf, bestFor, lastAxesOf, meanKOf, needsByFamily, needsOf, productOf, listInputOf } from '../../shell/candidates';
+import { addsKnown, addWanted, aimsOfVisit, dominanceOf, listOf, nearState, startLensOf, MATERIAL_CLASSES, shapeFor, SHAPES, type Eye } from '@/core';
+import { bestFor, lastAxesOf, meanKOf, needsByFamily, needsOf, productOf, listInputOf } from '../../shell/candidates';
 import { decisionOf } from '../../shell/health';
 import type { Draft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
@@ -17,10 +17,11 @@ function useAsked(draft: Draft<'lens'>) {
   const needs = useMemo(() => needsOf(eye), [eye]);
   const needsFor = useMemo(() => needsByFamily(record, eye), [record, eye]);
   const adds = useMemo(() => {
-    const aims = aimsOfVisit(record.nearFindings, record.facts.refractions);
-    const measured = addsOf(eye);
-    return { right: addWanted(aims.right, measured.right), left: addWanted(aims.left, measured.left) };
-  }, [record, eye]);
+    const aims = aimsOfVisit(record, record.facts.refractions);
+    const known = addsKnown(record.facts.refractions, record.addsBefore);
+    const wanted = (e: Eye) => addWanted(aims[e], known[e]?.addD ?? null);
+    return { right: wanted('right'), left: wanted('left') };
+  }, [record]);
   const lastAxes = useMemo(() => lastAxesOf(eye, lensOf), [eye, lensOf]);
   const lead: Eye = draft.body.lead === 'left' || !needs.right ? 'left' : 'right';
   return {

@@ -1,6 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import type { Eye } from '@/core';
+import { formatDay } from '@/i18n/format';
 import nearVisionProblems from '@/i18n/messages/en/nearVisionProblems.messages.json';
 import nearVisionWords from '@/i18n/messages/en/nearVision.messages.json';
 import { withWords } from '@/i18n/withWords';
@@ -22,10 +23,15 @@ function NearVisionBody() {
   const page = useNearVision();
   const { advice, decided } = page;
   const add = (e: Eye) => {
-    const row = eye(e).refraction?.current;
-    return row?.addD ? (
+    const known = page.adds[e];
+    return known ? (
       <span>
-        <span className="power">{`+${row.addD.toFixed(2)}`}</span> <span className="note">{t(row.addSource === 'age' ? 'estimated' : 'measured')}</span>
+        <span className="power">{`+${known.addD.toFixed(2)}`}</span>{' '}
+        <span className="note">
+          {t(known.source === 'age' ? 'estimated' : 'measured')}
+          {known.cm === null ? null : t('addAt', { cm: known.cm })}
+          {eye(e).refraction?.current.addD ? null : t('addBefore', { day: formatDay(known.observedAt.slice(0, 10)) })}
+        </span>
       </span>
     ) : (
       <span className="note">{t('addMissing')}</span>

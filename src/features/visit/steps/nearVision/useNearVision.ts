@@ -1,6 +1,6 @@
 import { useRouter } from 'next/navigation';
 import { useTranslations } from 'use-intl';
-import { dominanceOf, nearState, nearWays, wayFactsOf, wayWouldChange, type NearSign, type NearWay } from '@/core';
+import { addKnown, addsKnown, dominanceOf, nearState, nearWays, wayFactsOf, wayWouldChange, type NearSign, type NearWay } from '@/core';
 import { decisionOf } from '../../shell/health';
 import { useVisit } from '../../shell/VisitProvider';
 
@@ -10,11 +10,13 @@ export function useNearVision() {
   const router = useRouter();
   const { record, eye, health, run, busy, problem } = useVisit();
   const near = nearState(record.nearFindings);
-  const facts = wayFactsOf(near, { right: eye('right'), left: eye('left') }, health);
+  const adds = addsKnown(record.facts.refractions, record.addsBefore);
+  const facts = wayFactsOf(near, { right: eye('right'), left: eye('left') }, health, addKnown(record.facts.refractions, record.addsBefore)?.addD ?? null);
   const closed = record.visit.closedAt !== null;
   const onward = Object.keys(health.answers).length > 0 && decisionOf(record) === null ? 'kind' : 'lens';
   return {
     near,
+    adds,
     facts,
     advice: nearWays(facts),
     would: wayWouldChange(facts),

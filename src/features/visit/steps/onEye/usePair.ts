@@ -1,6 +1,6 @@
 import { useTranslations } from 'use-intl';
 import {
-  addRecorded,
+  addKnown,
   dominanceOf,
   EYES,
   HELD_ANSWERS,
@@ -35,8 +35,8 @@ function useVerdict() {
   const eyes = { right: eye('right'), left: eye('left') };
   const near = nearState(record.nearFindings);
   const tasks = near.tasks.length > 0 ? near.tasks : USUAL;
-  const { pupilRoomMm, pupilDimMm } = wayFactsOf(near, eyes, health);
-  const add = addRecorded(record.facts.refractions);
+  const add = addKnown(record.facts.refractions, record.addsBefore);
+  const { pupilRoomMm, pupilDimMm } = wayFactsOf(near, eyes, health, add?.addD ?? null);
   const file = pairFile({ facts: record.facts, eyes, lenses: { lensOf, rows: record.lenses }, pupilRoomMm, pupilDimMm, add, dominant: dominanceOf(near).eye });
   return {
     eyes,

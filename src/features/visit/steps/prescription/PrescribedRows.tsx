@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { compareAdds, formatAxis, formatRefraction, nameOfAdd, type Eye } from '@/core';
+import { addKnown, compareAdds, formatAxis, formatRefraction, nameOfAdd, nearState, writtenAims, type Eye } from '@/core';
 import { formatTime } from '@/i18n/format';
 import { Stated } from '@/ui/marks';
 import { SpineRow } from '@/ui/Spine';
@@ -15,7 +15,10 @@ import type { Signing } from './useSigning';
 /** Tried, prescribed, axis and curve: what the signature would stand under. */
 export function PrescribedRows({ signing }: { readonly signing: Signing }) {
   const t = useTranslations('prescription');
+  const eyeWords = useEyeWords();
+  const { record } = useVisit();
   const { included, plans } = signing;
+  const aims = writtenAims(nearState(record.nearFindings), addKnown(record.facts.refractions, record.addsBefore));
   const both = (make: (eye: Eye) => React.ReactNode) => ({ right: make('right'), left: make('left') });
   return (
     <>
@@ -27,6 +30,17 @@ export function PrescribedRows({ signing }: { readonly signing: Signing }) {
         note={included.length > 0 && included.every((e) => plans[e].sameAsTried) ? t('same') : t('fromReadings')}
         {...both((e) => <Prescribed signing={signing} eye={e} />)}
       />
+      {aims ? (
+        <SpineRow
+          label={t('aim')}
+          note={t('aimNote')}
+          {...both((e) => (
+            <span className="value" data-testid={`aim-${e}`}>
+              {eyeWords.aim(aims[e])}
+            </span>
+          ))}
+        />
+      ) : null}
       <SpineRow label={t('axis')} note={t('axisNote')} {...both((e) => <Axis signing={signing} eye={e} />)} />
       <SpineRow label={t('curves')} note={t('curvesNote')} {...both((e) => <Curves signing={signing} eye={e} />)} />
     </>

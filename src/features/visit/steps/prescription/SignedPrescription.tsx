@@ -38,6 +38,11 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
             diameter: lens.diameterMm?.toFixed(1) ?? '',
           })}
         </span>
+        {row.aim ? (
+          <span className="label" data-testid={`aim-${e}`}>
+            {t('forSight', { aim: eyeWords.aim(row.aim) ?? '' })}
+          </span>
+        ) : null}
         {lens.addBand ? <span className="label">{nameOfAdd(lens.addBand, (band) => t(`add.${band}`))}</span> : null}
         {row.baseCurveTriedMm !== null && row.baseCurveTriedMm !== row.baseCurveOrderedMm ? (
           <span className="note">{t('triedCurve', { curve: row.baseCurveTriedMm.toFixed(1), diameter: '' })}</span>

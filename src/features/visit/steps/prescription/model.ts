@@ -47,7 +47,13 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
   const family = record.families.find((f) => (body[`${eye}Family`] ? f.code === body[`${eye}Family`] : f.code === tried?.familyCode)) ?? null;
   const { verdict } = state;
   const curves = family ? [...new Map(family.blocks.flatMap((b) => b.curves).map((c) => [curveKey(c), c])).values()] : [];
-  const rawReady = tried !== undefined && tried.familyCode === family?.code && state.confirmed !== null && state.overRefraction !== null && state.turn !== null;
+  const rawReady =
+    tried !== undefined &&
+    tried.familyCode === family?.code &&
+    state.confirmed !== null &&
+    state.overRefraction !== null &&
+    state.turn !== null &&
+    state.aim.plus === 0;
   const turnCounts = family !== null && tried?.familyCode === family.code;
   const despite = body[`${eye}Despite`] === 'yes';
   const nothing = {

@@ -1,25 +1,26 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { addToRecord, parseAdd, type Eye } from '@/core';
+import { addToRecord, demandOf, LIMITS, parseAdd, USUAL_NEAR_CM, type Eye } from '@/core';
 import { Field } from '@/ui/Field';
 import { SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../../../common/eyeWords';
-import type { Draft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
-import { useProblemWords } from '../../../common/words';
-import { addsTyped } from './model';
+import { problemAt, useProblemWords } from '../../../common/words';
+import { foundNear, nearCmProblem } from './toRecord';
+import type { Powers } from './useRefraction';
 
 /** Near additions: measured, or estimated from age and said so. */
-export function AddRow({ draft }: { readonly draft: Draft<'refraction'> }) {
+export function AddRow({ powers }: { readonly powers: Powers }) {
   const t = useTranslations('refraction');
   const words = useProblemWords();
   const eyeWords = useEyeWords();
   const { record, eye } = useVisit();
   const { age } = record.wearer;
   const { addByAge } = record.session.settings;
-  const typed = addsTyped(draft.body, age, addByAge);
-  const estimate = addToRecord(age, addByAge);
-  const beside = addToRecord(age, addByAge === 'tradeTable' ? 'minimumAmplitude' : 'tradeTable');
+  const { draft, adds: typed, nearCm } = powers;
+  const demand = demandOf(nearCm ?? USUAL_NEAR_CM);
+  const estimate = addToRecord(age, addByAge, demand);
+  const beside = addToRecord(age, addByAge === 'tradeTable' ? 'minimumAmplitude' : 'tradeTable', demand);
   const cell = (e: Eye) => {
     const text = typed.text[e];
     const read = text.trim() === '' ? null : parseAdd(text);
@@ -57,7 +58,7 @@ export function AddRow({ draft }: { readonly draft: Draft<'refraction'> }) {
   const offered = estimate !== null && age >= record.session.settings.presbyopiaAge - 5 && typed.source !== 'age';
   return (
     <SpineRow
-      label={t('add')}
+      label={<NearDistance powers={powers} />}
       note={
         offered ? (
           <span className="flex flex-col items-center gap-1">
@@ -68,11 +69,40 @@ export function AddRow({ draft }: { readonly draft: Draft<'refraction'> }) {
             </button>
           </span>
         ) : (
-          t('addNote')
+          t('addNote', { cm: nearCm ?? USUAL_NEAR_CM })
         )
       }
       right={cell('right')}
       left={cell('left')}
     />
+  );
+}
+
+/** How far away near was tested: an addition without its distance says nothing. */
+function NearDistance({ powers }: { readonly powers: Powers }) {
+  const t = useTranslations('refraction');
+  const words = useProblemWords();
+  const { problem } = useVisit();
+  const { draft, nearCmText } = powers;
+  const { min, max } = LIMITS.nearCm;
+  const code = nearCmProblem(nearCmText, foundNear(draft.body));
+  const server = problemAt(problem, 'nearCm');
+  return (
+    <span className="flex items-baseline justify-center gap-2 flex-wrap">
+      {t('add')}
+      <Field
+        id="near-cm"
+        label={t('nearCm')}
+        hideLabel
+        mono
+        className="w-16!"
+        inputMode="numeric"
+        autoComplete="off"
+        value={nearCmText}
+        onValue={(value) => draft.set('nearCm', value)}
+        problem={code ? words(code, { value: nearCmText, min, max }) : server ? words(server.code, server.data) : null}
+      />
+      <span className="note">{t('cm')}</span>
+    </span>
   );
 }

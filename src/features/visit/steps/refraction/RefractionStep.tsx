@@ -13,6 +13,7 @@ import { VisitFrame, workingsOf } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
 import { AcuityRow } from './AcuityRow';
 import { AddRow } from './AddRow';
+import { NearAcuityRow } from './NearAcuityRow';
 import { CrossEntry } from './CrossEntry';
 import { Doubts } from './Doubts';
 import { CornealRows, RecordedRows } from './RefractionRows';
@@ -131,8 +132,9 @@ function RefractionStepBody() {
             />
           ) : null}
           <CornealRows powers={powers} />
-          {powers.addShown ? <AddRow draft={draft} /> : null}
+          {powers.addShown ? <AddRow powers={powers} /> : null}
           <AcuityRow draft={draft} />
+          {powers.addShown ? <NearAcuityRow powers={powers} /> : null}
           <RecordedRows powers={powers} />
         </Spine>
         {/* Enter in a field sends the form only where there is a submit button. */}

@@ -1,5 +1,6 @@
 import {
   addToRecord,
+  demandOf,
   EYES,
   largeChange,
   parseAdd,
@@ -9,6 +10,7 @@ import {
   sphericalEquivalent,
   splitPrism,
   toPowerVector,
+  USUAL_NEAR_CM,
   type AddByAge,
   type Eye,
   type Refraction,
@@ -50,13 +52,14 @@ export function asSphere(need: Refraction): { readonly sphere: number; readonly 
 }
 
 export type AddSource = 'measured' | 'age';
-/** The near additions that would be recorded, from what is typed or the estimate accepted. */
+/** The near additions that would be recorded, from what is typed or the estimate accepted for the near distance. */
 export function addsTyped(
   body: Body,
   age: number,
   by: AddByAge = 'tradeTable',
+  nearCm: number | null = null,
 ): { readonly text: PerEye<string>; readonly value: PerEye<number | null>; readonly source: AddSource } {
-  const estimate = body.addFromAge === 'yes' ? addToRecord(age, by) : null;
+  const estimate = body.addFromAge === 'yes' ? addToRecord(age, by, demandOf(nearCm ?? USUAL_NEAR_CM)) : null;
   const of = (eye: Eye): string => (estimate === null ? (body[`${eye}Add`] ?? '') : `+${estimate.toFixed(2)}`);
   const text = { right: of('right'), left: of('left') };
   const read = (eye: Eye): number | null => {

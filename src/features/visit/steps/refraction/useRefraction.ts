@@ -6,7 +6,7 @@ import { decisionOf } from '../../shell/health';
 import { useDraft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
 import { addsTyped, doubtsOf } from './model';
-import { anythingTyped, faultyField, refractionToRecord, type Typed } from './toRecord';
+import { nearCmOf, nearCmText, anythingTyped, faultyField, refractionToRecord, type Typed } from './toRecord';
 
 /** A near add is asked for from this many years before a practice counts people as presbyopes. */
 const YEARS_BEFORE = 5;
@@ -22,7 +22,8 @@ function useTyped() {
   const vertexFine = vertexText.trim() !== '' && withinLimit(vertexMm, LIMITS.vertexMm);
   const textOf = (e: Eye): string => draft.body[e] ?? '';
   const recorded = { right: eye('right').refraction?.current ?? null, left: eye('left').refraction?.current ?? null };
-  const adds = addsTyped(draft.body, age, settings.addByAge);
+  const nearCm = nearCmOf(nearCmText({ body: draft.body, recorded }));
+  const adds = addsTyped(draft.body, age, settings.addByAge, nearCm);
   const typed: Typed = { body: draft.body, recorded, age, addByAge: settings.addByAge, notation: settings.acuity };
   /** What the eye reads as now: being typed, else recorded. */
   const shown = (e: Eye): { power: Refraction; vertexMm: number } | null => {
@@ -38,6 +39,8 @@ function useTyped() {
     draft,
     typed,
     adds,
+    nearCm,
+    nearCmText: nearCmText({ body: draft.body, recorded }),
     vertexText,
     vertexMm,
     vertexFine,

@@ -79,9 +79,11 @@ function PacksField({ supply, eye }: Cell) {
 
 function LensCell({ supply, eye }: Cell) {
   const t = useTranslations('supply');
+  const eyeWords = useEyeWords();
   const s = supply.supplies[eye];
   if (!s) return <span className="label">{t('notPrescribed')}</span>;
   const { lens } = s;
+  const aim = eyeWords.aim(supply.prescription?.eyes.find((e) => e.eye === eye)?.aim);
   return (
     <>
       {s.raw ? <RawFigures raw={s.raw} /> : null}
@@ -89,7 +91,9 @@ function LensCell({ supply, eye }: Cell) {
         <>
           <span className="power">{formatRefraction({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg })}</span>
           <span className="note">
-            {t('lensLine', { family: lens.familyName, curve: lens.baseCurveMm?.toFixed(1) ?? '', diameter: lens.diameterMm?.toFixed(1) ?? '' })}
+            {[t('lensLine', { family: lens.familyName, curve: lens.baseCurveMm?.toFixed(1) ?? '', diameter: lens.diameterMm?.toFixed(1) ?? '' }), aim]
+              .filter(Boolean)
+              .join(' · ')}
           </span>
         </>
       ) : null}
