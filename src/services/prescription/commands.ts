@@ -33,7 +33,7 @@ import { err, invalid, notFound, ok, ruleBroken, type FieldProblem, type Result 
 import { copyForm, signForm } from '../../schema/prescription';
 import { checkPassword } from '../../server/password';
 import { lockVisit } from '../visit/lock';
-import { readingOf } from '../visit/reading';
+import { readingOf, type VisitReading } from '../visit/reading';
 import { defineCommand, type Before, type Context } from '../define';
 import { eyesOf, lensIn, namedLenses } from '../visit/lenses';
 import { makeableLenses } from '../lensOnEye/makeableLens';
@@ -140,6 +140,12 @@ async function prescribedRow(context: Context, eye: Eye, state: EyeState, asked:
   return ok({ ...base, mode: 'raw', lensId: null, raw, baseCurveOrderedMm: asked.baseCurve });
 }
 
+/** What each eye is to see with what is signed. */
+async function aimsToSign(reading: VisitReading): Promise<ReturnType<typeof writtenAims>> {
+  const add = addKnown((await reading.facts()).refractions, (await reading.past()).addsBefore);
+  return writtenAims(nearState((await reading.supply()).nearFindings), add);
+}
+
 /** How long it may run, by the rules in force. @returns why it runs shorter than they would have it, kept only where it does */
 function termsOf({ today, settings }: Context, form: z.output<typeof signForm>): Result<string | null> {
   if (form.expiresOn <= today) return invalid('expiresOn', 'expiryNotAfterIssue');
@@ -165,11 +171,11 @@ export const sign = defineCommand({
     if (!taken.ok) return taken;
     const { visit } = taken.value;
     const eyes = await eyesOf(context, visit, { right: form.rightPicked, left: form.leftPicked });
-    const health = await readingOf(context, visit).state();
     const rows: PrescriptionEyeRow[] = [];
     const reading = readingOf(context, visit);
-    const decision = (await reading.health()).decisions.at(-1);
-    const overnight = decision?.chosen.wear === 'overnight';
+    const health = await reading.state();
+    const aims = await aimsToSign(reading);
+    const overnight = (await reading.health()).decisions.at(-1)?.chosen.wear === 'overnight';
     const looks: Looked[] = [];
     for (const eye of [null, ...EYES]) {
       const asked = eye === null ? null : form[eye];
@@ -181,8 +187,6 @@ export const sign = defineCommand({
     }
     const missing = looks.flatMap((l) => l.missing);
     if (missing.length > 0) return err({ kind: 'invalid', fields: missing });
-    const add = addKnown((await reading.facts()).refractions, (await reading.past()).addsBefore);
-    const aims = writtenAims(nearState((await reading.supply()).nearFindings), add);
     for (const eye of EYES) {
       const asked = form[eye];
       if (!asked) continue;

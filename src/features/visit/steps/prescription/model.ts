@@ -13,6 +13,8 @@ import {
   type NoOrder,
   addFor,
   parseLensAdd,
+  addsKnown,
+  addWanted,
 } from '@/core';
 import type { VisitRecord } from '../../shell/visitData';
 import type { DraftOf } from '../../shell/draftKeys';
@@ -42,19 +44,17 @@ export interface ToPrescribe {
 
 export const curveKey = (c: CurveDiameter): string => `${c.baseCurve}|${c.diameter}`;
 
+/** Can a laboratory work from what was measured? It would set an eye for far that is to see near. */
+const rawMeasured = ({ confirmed, overRefraction, turn, aim }: EyeState): boolean =>
+  confirmed !== null && overRefraction !== null && turn !== null && aim.plus === 0;
+
 export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body: Body): ToPrescribe {
   const tried = state.onEye?.current.lensId ? record.lenses[state.onEye.current.lensId] : undefined;
   const family = record.families.find((f) => (body[`${eye}Family`] ? f.code === body[`${eye}Family`] : f.code === tried?.familyCode)) ?? null;
   const { verdict } = state;
   const curves = family ? [...new Map(family.blocks.flatMap((b) => b.curves).map((c) => [curveKey(c), c])).values()] : [];
-  const rawReady =
-    tried !== undefined &&
-    tried.familyCode === family?.code &&
-    state.confirmed !== null &&
-    state.overRefraction !== null &&
-    state.turn !== null &&
-    state.aim.plus === 0;
   const turnCounts = family !== null && tried?.familyCode === family.code;
+  const rawReady = turnCounts && rawMeasured(state);
   const despite = body[`${eye}Despite`] === 'yes';
   const nothing = {
     overridable: false,
@@ -77,7 +77,7 @@ export function toPrescribe(record: VisitRecord, state: EyeState, eye: Eye, body
   // The fit was judged in one curve: the power is looked for in the curve to be ordered.
   const triedCurve = curves.find((c) => tried !== undefined && c.baseCurve === tried.baseCurveMm && c.diameter === tried.diameterMm);
   const curve = curves.find((c) => curveKey(c) === body[`${eye}Curve`]) ?? (tried?.familyCode === family.code ? triedCurve : undefined);
-  const measured = state.refraction?.current.addD ?? null;
+  const measured = addWanted(state.aim, addsKnown(record.facts.refractions, record.addsBefore)[eye]?.addD ?? null);
   const wantedAdd = hasAdd(family)
     ? (parseLensAdd(body[`${eye}Add`] ?? '') ?? tried?.addBand ?? (measured === null ? null : (addFor(family, measured)?.add ?? null)))
     : null;
