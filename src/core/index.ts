@@ -24,6 +24,7 @@ export * from './presbyopia/nextChange';
 export * from './presbyopia/familyTables';
 export * from './presbyopia/startPair';
 export * from './presbyopia/nearFindings';
+export * from './presbyopia/driving';
 export * from './presbyopia/nearWays';
 export * from './presbyopia/wayFacts';
 export * from './presbyopia/aims';

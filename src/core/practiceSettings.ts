@@ -45,7 +45,11 @@ export const SETTINGS = {
     source: { mark: 'P', text: 'Holden and Mertz 1984; Harvitt and Bonanno 1999; from memory' },
   }),
   oxygenByDay: choice(['warn', 'leaveOut'], 'warn', { group: 'lens', source: TRADE }),
-  addByAge: choice(ADD_BY_AGE, 'tradeTable', { group: 'lens', source: { mark: 'T', text: 'the trade’s table for 40 cm, or the least amplitude (Hofstetter 1950); from memory' } }),
+  addByAge: choice(ADD_BY_AGE, 'tradeTable', {
+    group: 'lens',
+    source: { mark: 'T', text: 'the trade’s table for 40 cm, or the least amplitude (Hofstetter 1950); from memory' },
+  }),
+  drivingDecimal: number(0.4, 1, 0.05, 'decimal', 0.5, { group: 'lens', source: { mark: 'T', text: 'both eyes 20/40 or the local figure; from memory' } }),
   presbyopiaAge: number(38, 50, 1, 'years', 45, { group: 'lens', source: TRADE }),
   fitFee: number(0, 5000, 0.01, 'money', 0, { group: 'money', source: OWN }),
   refitFee: number(0, 5000, 0.01, 'money', 0, { group: 'money', source: OWN }),

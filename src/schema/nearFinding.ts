@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { NEAR_SIGNS, NEAR_WAYS, nearFindingProblem } from '../core';
+import { DRIVING_WORDS, NEAR_SIGNS, NEAR_WAYS, nearFindingProblem } from '../core';
 import { inVisit, optionalText } from './fields';
 
 /** Findings of near sight, each a number or a word. */
@@ -18,3 +18,6 @@ export const nearFindingsForm = z.object({
 
 /** How near is to be served; why, where it is not what was recommended. */
 export const nearWayForm = z.object({ ...inVisit, way: z.enum(NEAR_WAYS, { error: 'required' }), reason: optionalText(200) });
+
+/** What was said of driving with lenses that serve near. */
+export const drivingForm = z.object({ ...inVisit, said: z.enum(DRIVING_WORDS, { error: 'required' }) });

@@ -78,7 +78,7 @@ import {
   instructLesson,
 } from './lesson/commands';
 import { readLessonsNow } from './lesson/now';
-import { decideNearWay, recordNearFindings } from './near/commands';
+import { decideNearWay, recordNearFindings, recordDriving } from './near/commands';
 import { keepPairChange, recordPairReading } from './pair/commands';
 import { answerExercise, openLessonScreen, readLessonScreen, showLessonPage } from './lesson/screen';
 import { closeVisit, openVisit, saveDraft } from './visit/commands';
@@ -188,6 +188,7 @@ export const COMMANDS = {
   startLesson,
   instructLesson,
   decideNearWay,
+  recordDriving,
   recordNearFindings,
   keepPairChange,
   recordPairReading,

@@ -111,6 +111,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   }),
   keepPairChange: () => ({ visitId: ids.visitId, version: 99, rightLensOnEyeId: randomUUID(), leftLensOnEyeId: randomUUID(), change: { kind: 'swap' } }),
   recordNearFindings: () => ({ visitId: ids.visitId, version: 99, findings: [{ sign: 'stereo', value: 40 }] }),
+  recordDriving: () => ({ visitId: ids.visitId, version: 99, said: 'waits' }),
   decideNearWay: () => ({ visitId: ids.visitId, version: 99, way: 'multifocal', reason: 'tried before' }),
   readLessonsNow: () => ({}),
   readFigures: () => ({}),
@@ -418,7 +419,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(186);
+    expect(names).toHaveLength(187);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -1,6 +1,7 @@
 import { latest, type FactChain } from '../record/chains';
 import type { NearFindingFact } from '../record/visitFacts';
 import type { Eye } from '../units';
+import { DRIVING_WORDS } from './driving';
 import { NEAR_TASK_IDS, NEAR_TASKS, TASK_CM, type NearTask, type TaskAt } from './nearTask';
 
 /** Ways of serving somebody whose near sight fails. */
@@ -17,6 +18,8 @@ const WORDS = {
   oldSquint: ['no', 'squint', 'prism'],
   /** Monovision worn before this visit, and how. */
   monovisionBefore: ['never', 'liked', 'disliked'],
+  /** Driving with lenses that serve near, as it was said when they went home. */
+  driving: DRIVING_WORDS,
   /** How near is to be served. */
   way: NEAR_WAYS,
 } as const;

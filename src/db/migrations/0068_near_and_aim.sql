@@ -7,6 +7,11 @@ alter table refraction
   add check ((near_acuity_log_mar is null) = (near_acuity_typed is null)),
   add check (near_acuity_log_mar is null or near_cm is not null);
 
-alter table prescription_eye add column aim jsonb check (
+alter table prescription_eye add column aim jsonb check (aim is null or (
   jsonb_typeof(aim) = 'object' and aim ->> 'sees' in ('far', 'near', 'both')
-  and case when aim ->> 'sees' = 'far' then aim ->> 'cm' is null else (aim ->> 'cm')::integer between 20 and 100 end);
+  and case when aim ->> 'sees' = 'far' then aim ->> 'cm' is null else coalesce((aim ->> 'cm')::integer between 20 and 100, false) end));
+
+-- Driving with lenses that serve near: asked before they go home.
+alter table near_finding drop constraint near_finding_sign_check;
+alter table near_finding add constraint near_finding_sign_check check (sign in ('dominanceBlur', 'dominanceSighting', 'coverTest', 'oldSquint',
+  'monovisionBefore', 'driving', 'way', 'stereo', 'road', 'dashboard', 'screen', 'score', 'workbench', 'book', 'phone'));

@@ -5,6 +5,7 @@ import { lockTrialStock, moveTrials } from '../../db/trialStock';
 import { err, invalid, notFound, ok, ruleBroken, type ProblemData, type Result } from '../../lib/outcome';
 import { handOverForm } from '../../schema/handOver';
 import { teachingOf } from '../lesson/owed';
+import { drivingAsked } from '../near/driving';
 import { lensIdsOf, namedLenses } from '../visit/lenses';
 import { lockVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
@@ -45,6 +46,8 @@ export const handOver = defineCommand({
     const lenses = facts.onEye.flatMap((c) => (going.includes(c.rootId) && c.current?.lensId ? (named.lenses[c.current.lensId] ?? []) : []));
     const teaching = await teachingOf(context, reading, lenses, form.experienceNote);
     if (!teaching.ok) return teaching;
+    const driving = await drivingAsked(context, reading, true);
+    if (!driving.ok) return driving;
     const { handOvers: given } = await reading.supply();
     const { onEye } = facts;
     for (const eye of EYES) {

@@ -1,7 +1,7 @@
 import 'server-only';
 import { addKnown, may, nearState, nearWays, wayFactsOf, type NearWay } from '../../core';
 import { invalid, ok, ruleBroken } from '../../lib/outcome';
-import { nearFindingsForm, nearWayForm } from '../../schema/nearFinding';
+import { drivingForm, nearFindingsForm, nearWayForm } from '../../schema/nearFinding';
 import { defineCommand } from '../define';
 import { lockVisit } from '../visit/lock';
 import { eyesOf } from '../visit/lenses';
@@ -14,7 +14,8 @@ export const recordNearFindings = defineCommand({
   input: nearFindingsForm,
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   run: async (context, form) => {
-    if (form.findings.some((f) => f.sign === 'way')) return invalid('findings', 'notUnderstood');
+    // Decisions with commands of their own.
+    if (form.findings.some((f) => f.sign === 'way' || f.sign === 'driving')) return invalid('findings', 'notUnderstood');
     const taken = await lockVisit(context, form, { gate: 'record', touches: form.findings.map(() => ({ what: 'nearFinding' as const })) });
     if (!taken.ok) return taken;
     for (const { sign, value } of form.findings)
@@ -53,6 +54,20 @@ export const decideNearWay = defineCommand({
     if (needs.length > 0 && !prescriber) return ruleBroken('wayNeedsTests');
     if ((barred || needs.length > 0 || way !== advice.recommended.way) && form.reason === null) return invalid('reason', 'wayReasonRequired');
     taken.value.add('nearFinding', null, { sign: 'way', numberValue: null, wordValue: way, note: form.reason });
+    return ok(taken.value.done());
+  },
+});
+
+/** What was said of driving, by whoever gives the lenses out. */
+export const recordDriving = defineCommand({
+  name: 'recordDriving',
+  right: 'handOver',
+  input: drivingForm,
+  about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
+  run: async (context, form) => {
+    const taken = await lockVisit(context, form, { gate: 'record', touches: [{ what: 'nearFinding' }] });
+    if (!taken.ok) return taken;
+    taken.value.add('nearFinding', null, { sign: 'driving', numberValue: null, wordValue: form.said, note: null });
     return ok(taken.value.done());
   },
 });

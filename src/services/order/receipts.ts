@@ -15,6 +15,7 @@ import { makeableLenses } from '../lensOnEye/makeableLens';
 import { tellWearer } from '../outbox/write';
 import { unlistedLens } from '../lensOnEye/unlistedLens';
 import { teachingOf } from '../lesson/owed';
+import { drivingAsked } from '../near/driving';
 import { namedLenses } from '../visit/lenses';
 import { lockVisit } from '../visit/lock';
 import { readingOf } from '../visit/reading';
@@ -132,8 +133,11 @@ export const handOverBoxes = defineCommand({
     if (order.wearerId !== taken.value.visit.wearerId) return notFound('order');
     const going = order.receipts.filter((r) => form.receiptIds.includes(r.id)).map((r) => r.lensId);
     const { lenses } = await namedLenses(context, going);
-    const teaching = await teachingOf(context, readingOf(context, taken.value.visit), Object.values(lenses), form.experienceNote);
+    const reading = readingOf(context, taken.value.visit);
+    const teaching = await teachingOf(context, reading, Object.values(lenses), form.experienceNote);
     if (!teaching.ok) return teaching;
+    const driving = await drivingAsked(context, reading, false);
+    if (!driving.ok) return driving;
     for (const receiptId of new Set(form.receiptIds)) {
       const line = order.lines.find((l) => order.receipts.some((r) => r.id === receiptId && r.orderLineId === l.id));
       if (!line) return notFound('orderReceipt');

@@ -54,6 +54,7 @@ import peroxide from './peroxide.messages.json';
 import powerField from './powerField.messages.json';
 import prescription from './prescription.messages.json';
 import print from './print.messages.json';
+import driving from './driving.messages.json';
 import purposes from './purposes.messages.json';
 import range from './range.messages.json';
 import raw from './raw.messages.json';
@@ -152,6 +153,7 @@ export const en = {
   prescription,
   print,
   problems: allProblems,
+  driving,
   purposes,
   range,
   raw,

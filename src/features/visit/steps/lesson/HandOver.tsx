@@ -1,8 +1,8 @@
 'use client';
 import Link from 'next/link';
-import type { FormEvent } from 'react';
+import { lazy, Suspense, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, formatRefraction, type Eye } from '@/core';
+import { EYES, formatRefraction, servesNear, type Eye } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
@@ -14,6 +14,8 @@ import { DraftLine } from '../../shell/DraftLine';
 import { useDraft } from '../../shell/useDraft';
 import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
+
+const Driving = lazy(() => import('../../shell/Driving').then((m) => ({ default: m.Driving })));
 
 /** The bar's button sends this form. */
 export const HAND_OVER_FORM = 'hand-over';
@@ -135,6 +137,11 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
         <SpineHead words={eyeWords.heads} label={<strong>{t('title')}</strong>} />
         <SpineRow tone="field" label={t('pair')} note={t('pairNote')} right={cell('right')} left={cell('left')} />
       </Spine>
+      {waiting.length > 0 && servesNear(record.nearFindings) ? (
+        <Suspense fallback={null}>
+          <Driving />
+        </Suspense>
+      ) : null}
       {experienced && waiting.length > 0 ? (
         <div className="px-6 pt-4 max-w-[620px]">
           <Field

@@ -56,7 +56,7 @@ export function NearNumber({
 }
 
 /** One of a few words, recorded by its press. */
-export function NearWords<Sign extends Exclude<NearWordSign, 'way'>>({
+export function NearWords<Sign extends Exclude<NearWordSign, 'way' | 'driving'>>({
   page,
   sign,
   word,
@@ -67,7 +67,7 @@ export function NearWords<Sign extends Exclude<NearWordSign, 'way'>>({
   readonly word: (value: ReturnType<typeof nearOptions<Sign>>[number]) => string;
   readonly note?: string;
 }) {
-  const t: (sign: Exclude<NearWordSign, 'way'>) => string = useTranslations('nearVision');
+  const t: (sign: Exclude<NearWordSign, 'way' | 'driving'>) => string = useTranslations('nearVision');
   return (
     <div>
       <div className="field-label" aria-hidden="true">
