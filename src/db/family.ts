@@ -85,6 +85,17 @@ export const familiesOfLenses = (sql: Db, practiceId: string, lensIds: readonly 
       where l.practice_id = ${practiceId} and l.id = any (${[...lensIds]}))
   order by f.code, f.starts_on desc nulls last, f.version desc`;
 
+/** Is a toric with an addition to be had on a day? */
+export async function hasToricAdd(sql: Db, practiceId: string, today: string): Promise<boolean> {
+  const [row] = await sql`
+    select 1 from (
+      select distinct on (f.code) f.geometry, e.last_order_on from lens_family_version f ${ending(sql)}
+      where f.practice_id = ${practiceId} and f.listed and (f.starts_on is null or f.starts_on <= ${today})
+      order by f.code, f.starts_on desc nulls last, f.version desc) newest
+    where geometry = 'toricMultifocal' and (last_order_on is null or last_order_on >= ${today}) limit 1`;
+  return row !== undefined;
+}
+
 /** What families are sold in on a day, by their codes; what is not listed is left out. */
 export const listTrade = (sql: Db, practiceId: string, codes: readonly string[], today: string) => sql<(ReorderTrade & { readonly code: string })[]>`
   select distinct on (f.code) f.code, f.pack_size, f.pack_price_minor, f.rebate_minor, e.last_order_on,

@@ -36,5 +36,6 @@ export const pairChangeForm = z.object({
     z.object({ kind: z.literal('sphere'), eye, by: z.union([z.literal(0.25), z.literal(-0.25)]) }),
     z.object({ kind: z.literal('add'), eye }),
     z.object({ kind: z.literal('swap') }),
+    z.object({ kind: z.literal('toric'), eye }),
   ]),
 });

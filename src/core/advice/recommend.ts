@@ -1,6 +1,8 @@
 import { isOrderable } from '../lens/catalogueFamily';
 import type { Geometry, Modality } from '../lens/family';
+import { TORIC_FROM } from '../lens/toricFrom';
 import type { Refraction } from '../optics/refraction';
+import type { Aims } from '../presbyopia/aims';
 import type { NearWay } from '../presbyopia/nearFindings';
 import { EYES, type Eye, type IsoDate } from '../units';
 import { bearsOut, type Evidence } from './conditions';
@@ -103,7 +105,7 @@ export function geometryAsked(
   way: NearWay | null = null,
 ): { readonly geometry: Geometry; readonly why: readonly GeometryWhy[] } {
   const cylinders = EYES.flatMap((eye) => (needs[eye] ? [Math.abs(needs[eye].cylinder)] : []));
-  const toric = cylinders.some((c) => c >= 0.75);
+  const toric = cylinders.some((c) => c >= TORIC_FROM);
   // Near may be served otherwise than by the lens.
   const byLens = way === null || !NEAR_BY_OTHER_MEANS.includes(way);
   const near = (age >= presbyopiaAge || way !== null) && byLens;
@@ -112,6 +114,26 @@ export function geometryAsked(
   else if (near) why.push('nearAge');
   const geometry = near ? (toric ? 'toricMultifocal' : 'multifocal') : toric ? 'toric' : 'sphere';
   return { geometry, why };
+}
+
+/** Ways in which the two eyes may need lenses of different kinds. */
+const APART: readonly NearWay[] = ['modified', 'toricOneEye'];
+/** Does a way of serving near ask each eye for a kind of lens of its own? @example setsApart('modified') → true */
+export const setsApart = (way: NearWay | null): boolean => way !== null && APART.includes(way);
+
+/**
+ * The kind of lens of each eye, where a way of serving near asks them for different ones: an eye that sees far only needs no
+ * addition, and cylinder is each eye's own.
+ * @example geometryOfEyes({right: {sphere: -2, cylinder: 0, axis: 180}, left: null}, {right: {sees: 'far', plus: 0}, left: {sees: 'both', plus: 0}}).right → 'sphere'
+ * @source see geometryAsked
+ */
+export function geometryOfEyes(needs: Readonly<Record<Eye, Refraction | null>>, aims: Aims): Readonly<Record<Eye, Geometry>> {
+  const of = (eye: Eye): Geometry => {
+    const toric = Math.abs(needs[eye]?.cylinder ?? 0) >= TORIC_FROM;
+    if (aims[eye].sees !== 'both') return toric ? 'toric' : 'sphere';
+    return toric ? 'toricMultifocal' : 'multifocal';
+  };
+  return { right: of('right'), left: of('left') };
 }
 
 const weights = (facts: AdviceFacts, rules: readonly KindRule[]): Reason[] =>

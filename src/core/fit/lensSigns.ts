@@ -9,6 +9,9 @@ const word = <Id extends string, const O extends readonly string[]>(id: Id, opti
 export const LENS_SIGNS = [
   measure('offNose', -3, 3, 0.1, 'mm'),
   measure('offUp', -3, 3, 0.1, 'mm'),
+  // Where the lens's centre lies from the pupil's: what a lens with an add hangs on.
+  measure('pupilNose', -2, 2, 0.1, 'mm'),
+  measure('pupilUp', -2, 2, 0.1, 'mm'),
   measure('overlapUp', -2, 5, 0.1, 'mm'),
   measure('overlapDown', -2, 5, 0.1, 'mm'),
   measure('overlapNose', -2, 5, 0.1, 'mm'),

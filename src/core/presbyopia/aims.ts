@@ -75,3 +75,15 @@ export function writtenAims(near: NearState, add: NearAdd | null): Readonly<Reco
   const written = ({ sees }: EyeAim): WrittenAim => ({ sees, cm: sees === 'far' ? null : (add?.cm ?? USUAL_NEAR_CM) });
   return { right: written(aims.right), left: written(aims.left) };
 }
+
+/** What is looked for among lenses, by what each eye is to see: its power set nearer, and its addition. */
+export function servedBy<Need extends { readonly sphere: Dioptres }>(
+  aims: Aims,
+  asked: { readonly needs: Readonly<Record<Eye, Need | null>>; readonly adds: Readonly<Record<Eye, Dioptres | null>> },
+): { readonly needs: Readonly<Record<Eye, Need | null>>; readonly adds: Readonly<Record<Eye, Dioptres | null>> } {
+  const need = (eye: Eye): Need | null => asked.needs[eye] && { ...asked.needs[eye], sphere: asked.needs[eye].sphere + aims[eye].plus };
+  return {
+    needs: { right: need('right'), left: need('left') },
+    adds: { right: addWanted(aims.right, asked.adds.right), left: addWanted(aims.left, asked.adds.left) },
+  };
+}

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
+import { geometryOfEyes, setsApart } from '../advice/recommend';
 import { bestThroughLens, isUnrestored, sightDoubts, type EyeAcuities } from '../fit/overDoubts';
 import type { RefractionFact } from '../record/visitFacts';
 import { accommodates, addKnown, addsKnown } from './addKnown';
-import { writtenAims } from './aims';
-import { nearState } from './nearFindings';
+import { aimsOf, servedBy, writtenAims } from './aims';
+import { nearState, type NearWay } from './nearFindings';
 
 const row = (eye: 'right' | 'left', addD: number | null, nearCm: number | null = 40): RefractionFact => ({
   id: `${eye}${addD}`,
@@ -59,6 +60,25 @@ describe('what an eye is to see, as it is written on the prescription', () => {
     expect(writtenAims({ ...near, way: 'monovision' }, add)).toEqual({ left: { sees: 'far', cm: null }, right: { sees: 'near', cm: 33 } });
     expect(writtenAims({ ...near, way: 'multifocal' }, null)).toEqual({ left: { sees: 'both', cm: 40 }, right: { sees: 'both', cm: 40 } });
     expect(writtenAims({ ...near, way: 'readers' }, add)?.right).toEqual({ sees: 'far', cm: null });
+  });
+});
+
+describe('what is looked for among lenses', () => {
+  it('is set nearer for a near eye and has an addition only where far and near are seen', () => {
+    const far = { sphere: -3, cylinder: 0, axis: 180 };
+    const asked = { needs: { right: far, left: far }, adds: { right: 1.5, left: 1.5 } };
+    const near = { ...nearState([]), dominanceBlur: 'left' as const };
+    const of = (way: NearWay) => servedBy(aimsOf({ ...near, way }, 1.5), asked);
+    expect(of('monovision')).toMatchObject({ needs: { right: { sphere: -1.5 }, left: { sphere: -3 } }, adds: { right: null, left: null } });
+    expect(of('multifocal')).toEqual(asked);
+    expect(of('modified')).toMatchObject({ needs: asked.needs, adds: { right: 1.5, left: null } });
+  });
+  it('an eye that sees far only has no addition in its kind of lens; cylinder is each eye’s own', () => {
+    const needs = { right: { sphere: -2, cylinder: -1.25, axis: 20 }, left: { sphere: -2, cylinder: 0, axis: 180 } };
+    const near = { ...nearState([]), dominanceBlur: 'left' as const };
+    expect(geometryOfEyes(needs, aimsOf({ ...near, way: 'modified' }, 1.5))).toEqual({ right: 'toricMultifocal', left: 'sphere' });
+    expect(geometryOfEyes(needs, aimsOf({ ...near, way: 'toricOneEye' }, 1.5))).toEqual({ right: 'toricMultifocal', left: 'multifocal' });
+    expect(setsApart('toricOneEye') && setsApart('modified') && !setsApart('multifocal') && !setsApart(null)).toBe(true);
   });
 });
 

@@ -1,4 +1,5 @@
 import { TRADE, OWN, type Source } from '../advice/source';
+import { TORIC_FROM } from '../lens/toricFrom';
 import { EYES, type Dioptres, type Eye, type Millimetres } from '../units';
 import type { NearState, NearWay } from './nearFindings';
 import { NEAR_WAYS } from './nearFindings';
@@ -29,8 +30,6 @@ export interface WayRule {
   readonly source: Source;
 }
 
-/** Cylinder at the cornea from which a toric is asked for, D. Common practice. */
-export const TORIC_FROM: Dioptres = 0.75;
 /** Fine stereo: at least so many seconds of arc. Common practice; the figure from memory. */
 const GOOD_STEREO = 60;
 const toricEyes = ({ cylinder }: WayFacts): number => EYES.filter((eye) => (cylinder[eye] ?? 0) >= TORIC_FROM - 1e-9).length;

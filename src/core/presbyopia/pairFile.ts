@@ -1,12 +1,13 @@
 import { MIDDLE_PUPIL_MM } from '../lens/expectedBlur';
 import { isMade, type LensAdd } from '../lens/family';
 import { hasAdd } from '../lens/family';
+import { TORIC_FROM } from '../lens/toricFrom';
 import { sphericalEquivalent } from '../optics/refraction';
 import { subtractVectors, toPowerVector } from '../optics/powerVector';
 import type { EyeState, LensOfEye } from '../fit/eyeState';
 import type { LensRow } from '../record/lens';
 import type { HeldQuarterFact, TaskSightFact, VisitFacts } from '../record/visitFacts';
-import { type Dioptres, type Eye, type Millimetres } from '../units';
+import { EYES, type Dioptres, type Eye, type Millimetres } from '../units';
 import { accommodates, type NearAdd } from './addKnown';
 import type { HeldAnswer, PairReading } from './belief';
 import { addsOf, designOf, type WithAdds } from './familyAdd';
@@ -45,10 +46,18 @@ export interface PairFile {
   readonly pupilDimMm: Millimetres | null;
   readonly add: NearAdd | null;
   readonly dominant: Eye | null;
+  /** The practice's library holds torics with an add. */
+  readonly toricMade: boolean;
 }
 type WholeFamily = WithAdds & { readonly changeRule?: ChangeRule | null };
 
 const bestRead = ({ acuities }: EyeState): number => Math.min(0.1, ...[acuities.glasses, acuities.pinhole, acuities.over].filter((a) => a !== null));
+
+/** How far the lens's centre lies from the pupil's, mm; 0 where nobody looked. @example centreOff({findings: {pupilNose: 0.3, pupilUp: -0.4}}) → 0.5 */
+export function centreOff({ findings }: Pick<EyeState, 'findings'>): Millimetres {
+  const mm = (value: number | string | undefined): number => (typeof value === 'number' ? value : 0);
+  return Math.hypot(mm(findings.pupilNose), mm(findings.pupilUp));
+}
 
 /** One eye as a forecast takes it, with the lens that it has on; null while nobody knows what it asks for. */
 function pairEye(state: EyeState, lens: LensOfEye): PairEye | null {
@@ -63,9 +72,13 @@ function pairEye(state: EyeState, lens: LensOfEye): PairEye | null {
     halfCylinder: toric ? Math.abs(need.cylinder) / 2 : residual,
     halfCylinderToric: toric ? residual : 0,
     best: bestRead(state),
-    decentredMm: 0,
+    decentredMm: centreOff(state),
   };
 }
+
+/** Does an eye with a lens that has no cylinder ask for one? */
+const asksToric = ({ verdict }: EyeState, lens: LensRow): boolean =>
+  lens.cylinderD === 0 && Math.abs((verdict.need ?? verdict.fromRefraction)?.cylinder ?? 0) >= TORIC_FROM - 1e-9;
 
 /**
  * What the next change is asked of: every pair of the visit that was judged, with what was read and said; or why none is proposed.
@@ -109,7 +122,7 @@ export function pairFile(file: PairFile): { readonly input: NextInput } | { read
             isMade({ sphere, cylinder: cylinderD, axis: axisDeg, add, baseCurve: baseCurveMm, diameter: diameterMm }, family)
           );
         },
-        toric: [],
+        toric: file.toricMade ? EYES.filter((eye) => asksToric(eyes[eye], rowOf[eye])) : [],
       },
       rule: family.changeRule ?? USUAL_RULE,
       dominant: file.dominant,

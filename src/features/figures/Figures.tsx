@@ -17,6 +17,7 @@ const degrees = (value: number): string => `${value.toFixed(1).replace('-', '−
 function FiguresBody({ data }: { readonly data: Data }) {
   const t = useTranslations('figures');
   const { session } = useServer();
+  const { forecasts } = data;
   return (
     <AppPage place="orders" title={t('title')}>
       <section className="px-6 py-3 max-w-[900px]">
@@ -54,6 +55,26 @@ function FiguresBody({ data }: { readonly data: Data }) {
           {data.firstLens.map((row) => (
             <Row key={row.code} cells={[row.name, row.eyes, share(row.same, row.eyes), share(row.family, row.eyes)]} />
           ))}
+        </Table>
+        <Table
+          title={t('forecasts')}
+          line={t('forecastsLine')}
+          none={t('none')}
+          heads={[t('tasks'), t('withinLine'), t('tooHopeful'), t('satisfactionWithin')]}
+        >
+          {forecasts.tasks > 0
+            ? [
+                <Row
+                  key="all"
+                  cells={[
+                    forecasts.tasks,
+                    share(forecasts.withinLine, forecasts.read),
+                    forecasts.tooHopefulLines === null ? '–' : t('lines', { lines: forecasts.tooHopefulLines.toFixed(1).replace('-', '−') }),
+                    share(forecasts.satisfactionWithin, forecasts.tasks),
+                  ]}
+                />,
+              ]
+            : []}
         </Table>
         <Table
           title={t('turns')}

@@ -1,10 +1,11 @@
 import 'server-only';
-import { addYears, type IsoDate, type IsoInstant } from '../../core';
+import { addYears, type ForecastFigures, type IsoDate, type IsoInstant } from '../../core';
 import { countRemakes, listFirstLens, listPunctuality, listStretching, listTurns } from '../../db/figures';
 import { countMisses, countTechniques, minutesToSignOff } from '../../db/lessonFigures';
 import { ok, type Result } from '../../lib/outcome';
 import { emptyForm } from '../../schema/fields';
 import { defineQuery } from '../define';
+import { forecastsOf } from './forecasts';
 import { sessionContextOf, type SessionContext } from '../sessionContext';
 
 /** From when on figures are counted. */
@@ -18,6 +19,7 @@ export interface FiguresPage {
   readonly remakes: Awaited<ReturnType<typeof countRemakes>>;
   readonly firstLens: Awaited<ReturnType<typeof listFirstLens>>;
   readonly turns: Awaited<ReturnType<typeof listTurns>>;
+  readonly forecasts: ForecastFigures;
 }
 
 export const readFigures = defineQuery({
@@ -35,6 +37,7 @@ export const readFigures = defineQuery({
       remakes: await countRemakes(tx, caller.practiceId, since),
       firstLens: await listFirstLens(tx, caller.practiceId, since),
       turns: await listTurns(tx, caller.practiceId),
+      forecasts: await forecastsOf(tx, caller.practiceId, since),
     });
   },
 });

@@ -14,6 +14,7 @@ import {
 } from '../../core';
 import { ok, ruleBroken, type Result } from '../../lib/outcome';
 import { pairChangeForm, pairReadingForm } from '../../schema/pair';
+import { hasToricAdd } from '../../db/family';
 import { defineCommand, type Context } from '../define';
 import { eyesOf, lensIdsOf, lensIn, namedLenses } from '../visit/lenses';
 import { lockVisit } from '../visit/lock';
@@ -91,6 +92,7 @@ export const keepPairChange = defineCommand({
       pupilDimMm,
       add,
       dominant: dominanceOf(near).eye,
+      toricMade: await hasToricAdd(context.tx, context.caller.practiceId, context.today),
     });
     const verdict = 'no' in file ? null : nextChange(file.input);
     if (!verdict) return ruleBroken('pairNotJudged');

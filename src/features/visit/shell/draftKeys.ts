@@ -12,7 +12,7 @@ interface KeysOf {
   refraction:
     'vertex' | 'asCross' | 'addOpen' | 'addFromAge' | 'nearCm' | Eye | `${Eye}${'Kept' | 'Va' | 'Add' | 'NearVa' | 'CrossFirst' | 'CrossAt' | 'CrossSecond'}`;
   /** A pair judged with both eyes: acuity and satisfaction of each task, and what a held quarter did. */
-  nearVision: `${NearTask}${'Va' | 'Said'}` | `held${Eye}${'Plus' | 'Minus'}${'Far' | 'Near'}`;
+  nearVision: 'covered' | `${NearTask}${'Va' | 'Said'}` | `held${Eye}${'Plus' | 'Minus'}${'Far' | 'Near'}`;
   lens:
     | 'apart'
     | 'lead'

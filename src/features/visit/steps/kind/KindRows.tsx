@@ -3,10 +3,11 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { useWordsOf } from '@/i18n/wordsOf';
-import { KIND_RULES, type KindChoice, type Reason } from '@/core';
+import { aimsOfVisit, EYES, geometryOfEyes, KIND_RULES, nearState, setsApart, type KindChoice, type Reason } from '@/core';
 import { Button } from '@/ui/Button';
 import { StateMark } from '@/ui/marks';
 import { Spine, SpineRow } from '@/ui/Spine';
+import { useEyeWords } from '../../../common/eyeWords';
 import { useEvidenceWords } from '../../shell/evidenceWords';
 import { useKindName } from '../../shell/kindWords';
 import { useVisit } from '../../shell/VisitProvider';
@@ -76,9 +77,12 @@ function Recommended({ kind, choice, second = false }: { readonly kind: KindAdvi
 
 function GeometryRow({ kind }: { readonly kind: KindAdvice }) {
   const t = useTranslations('kind');
-  const { record } = useVisit();
+  const { record, eye } = useVisit();
   const { geometry, second } = kind.advice;
-  const word = t(`geometry.${geometry.geometry}`);
+  const eyeWords = useEyeWords();
+  const needs = { right: eye('right').verdict.need, left: eye('left').verdict.need };
+  const own = setsApart(nearState(record.nearFindings).way) ? geometryOfEyes(needs, aimsOfVisit(record, record.facts.refractions)) : null;
+  const word = own ? EYES.map((e) => `${eyeWords.short(e)} ${t(`geometry.${own[e]}`)}`).join(', ') : t(`geometry.${geometry.geometry}`);
   const known = !geometry.why.includes('powerUnknown');
   return (
     <SpineRow

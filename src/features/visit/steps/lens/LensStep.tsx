@@ -23,6 +23,7 @@ import { InHand } from './InHand';
 import { LeadRow } from './LeadRow';
 import { LeftOutList } from './LeftOutList';
 import { Narrow } from './Narrow';
+import { StartLine } from './StartLine';
 import { useChoosing } from './useChoosing';
 import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
 import costWords from '@/i18n/messages/en/cost.messages.json';
@@ -48,7 +49,7 @@ function LensStepBody() {
   const router = useRouter();
   const { record, eye, busy, problem } = useVisit();
   const choosing = useChoosing();
-  const { draft, needs, adds, apart, shape, without, anyway, list, compared, rows, chosen, leadRow, showAll } = choosing;
+  const { draft, needs, adds, aims, apart, shape, without, anyway, list, compared, rows, chosen, leadRow, showAll } = choosing;
   const { setPanel, setApart, lacking, ready, despite, despiteReason, putOn, order } = choosing;
 
   const blocks: WorkingBlock[] = EYES.flatMap((e) => {
@@ -65,6 +66,11 @@ function LensStepBody() {
       <span>
         <span className="power">{formatRefraction(need)}</span>
         {adds[e] === null ? null : <span className="note block">{t('asksAdd', { add: adds[e].toFixed(2) })}</span>}
+        {aims[e].sees === 'both' ? null : (
+          <span className="note block" data-testid={`sees-${e}`}>
+            {t(`sees.${aims[e].sees}`, { plus: aims[e].plus.toFixed(2) })}
+          </span>
+        )}
       </span>
     );
   };
@@ -86,6 +92,7 @@ function LensStepBody() {
         <>
           <h2 className="mb-3">{t('reasoning')}</h2>
           <ChoosingReasons choosing={choosing} />
+          <StartLine choosing={choosing} />
           {lacking.length > 0 ? (
             <Button className="mb-3" disabled={busy || record.visit.closedAt !== null} onClick={() => void order()}>
               {t('orderTrials', { count: lacking.length })}

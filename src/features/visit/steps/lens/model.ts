@@ -92,3 +92,6 @@ export function specOf(chosen: Chosen): {
     diameter: chosen.variant.diameter,
   };
 }
+
+/** Is each eye chosen for by itself? As pressed; unpressed, where the way of serving near asks each for a kind of its own. */
+export const isApart = (pressed: string | undefined, setApart: boolean): boolean => (pressed === undefined || pressed === '' ? setApart : pressed === 'yes');

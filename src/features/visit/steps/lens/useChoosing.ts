@@ -7,11 +7,11 @@ import { inDrawer } from '../../shell/candidates';
 import { useDraft, type Draft } from '../../shell/useDraft';
 import { useVisit } from '../../shell/VisitProvider';
 import { useKey } from '../../../common/keys';
-import { handKey, specOf, toggled } from './model';
+import { handKey, isApart, specOf, toggled } from './model';
 import { useLensList, type LensList } from './useLensList';
 
 /** Walking and narrowing the list, by keys and by presses alike. */
-function useListKeys(draft: Draft<'lens'>, { apart, lead, compared, rows, leadCode }: LensList, setPanel: (panel: 'compare' | 'map') => void) {
+function useListKeys(draft: Draft<'lens'>, { apart, ownKinds, lead, compared, rows, leadCode }: LensList, setPanel: (panel: 'compare' | 'map') => void) {
   const forgetEyes = (): void => {
     draft.set('rightFamily', '');
     draft.set('leftFamily', '');
@@ -31,10 +31,10 @@ function useListKeys(draft: Draft<'lens'>, { apart, lead, compared, rows, leadCo
     document.getElementById(`candidate-${next.family.code}`)?.scrollIntoView({ block: 'nearest' });
   };
   // As it stands at the press: E and L come faster than the page is drawn.
-  const isApart = (): boolean => draft.now('apart') === 'yes';
+  const apartNow = (): boolean => isApart(draft.now('apart'), ownKinds);
   const setApart = (): void => {
-    const was = isApart();
-    draft.set('apart', was ? '' : 'yes');
+    const was = apartNow();
+    draft.set('apart', was ? 'no' : 'yes');
     if (was) forgetEyes();
   };
   const compare = (code: string): void => draft.set('compare', toggled(compared, code).join(','));
@@ -44,8 +44,8 @@ function useListKeys(draft: Draft<'lens'>, { apart, lead, compared, rows, leadCo
   useKey('v', () => (compared.length > 0 ? setPanel('compare') : undefined), [compared.join(',')]);
   useKey('m', () => setPanel('map'), []);
   useKey('e', setApart, [lead]);
-  useKey('r', () => (isApart() ? draft.set('lead', 'right') : undefined), []);
-  useKey('l', () => (isApart() ? draft.set('lead', 'left') : undefined), []);
+  useKey('r', () => (apartNow() ? draft.set('lead', 'right') : undefined), []);
+  useKey('l', () => (apartNow() ? draft.set('lead', 'left') : undefined), []);
   return { choose, setApart, compare };
 }
 

@@ -1,8 +1,8 @@
 'use client';
 import Link from 'next/link';
-import { lazy, Suspense, type FormEvent } from 'react';
+import type { FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { EYES, formatRefraction, servesNear, type Eye } from '@/core';
+import { EYES, formatRefraction, type Eye } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
@@ -11,11 +11,10 @@ import { Spine, SpineHead, SpineRow } from '@/ui/Spine';
 import { problemAt, useProblemWords } from '../../../common/words';
 import { Correctable } from '../../shell/Correct';
 import { DraftLine } from '../../shell/DraftLine';
+import { DrivingFirst } from '../../shell/DrivingFirst';
 import { useDraft } from '../../shell/useDraft';
 import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
-
-const Driving = lazy(() => import('../../shell/Driving').then((m) => ({ default: m.Driving })));
 
 /** The bar's button sends this form. */
 export const HAND_OVER_FORM = 'hand-over';
@@ -137,11 +136,7 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
         <SpineHead words={eyeWords.heads} label={<strong>{t('title')}</strong>} />
         <SpineRow tone="field" label={t('pair')} note={t('pairNote')} right={cell('right')} left={cell('left')} />
       </Spine>
-      {waiting.length > 0 && servesNear(record.nearFindings) ? (
-        <Suspense fallback={null}>
-          <Driving />
-        </Suspense>
-      ) : null}
+      {waiting.length > 0 ? <DrivingFirst /> : null}
       {experienced && waiting.length > 0 ? (
         <div className="px-6 pt-4 max-w-[620px]">
           <Field
@@ -153,13 +148,7 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
           />
         </div>
       ) : null}
-      {experienced && EYES.some((e) => given(e)) ? (
-        <p className="px-6 pt-4">
-          <Link className="btn btn-plain" href={`/take-home/${record.visit.id}`} prefetch={false}>
-            {t('takeHome')}
-          </Link>
-        </p>
-      ) : null}
+      {experienced && EYES.some((e) => given(e)) ? <TakeHomeLink visitId={record.visit.id} /> : null}
       {waiting.length > 0 ? (
         <div className="p-6 flex gap-4 items-center">
           {experienced ? (
@@ -176,5 +165,17 @@ export function HandOver({ experienced }: { readonly experienced: boolean }) {
       ) : null}
       <DraftLine draft={draft} />
     </form>
+  );
+}
+
+/** Who was taught before gets the page to take home from here. */
+function TakeHomeLink({ visitId }: { readonly visitId: string }) {
+  const t = useTranslations('handOver');
+  return (
+    <p className="px-6 pt-4">
+      <Link className="btn btn-plain" href={`/take-home/${visitId}`} prefetch={false}>
+        {t('takeHome')}
+      </Link>
+    </p>
   );
 }

@@ -8,7 +8,7 @@ import { Segment } from '@/ui/Segment';
 import { useDeviceChoice } from '../../../common/deviceChoice';
 import { useVisit } from '../../shell/VisitProvider';
 import { FitControl } from './FitControl';
-import { FindingScale, FindingWords, useLensSignWords } from './findings';
+import { FindingField, FindingScale, FindingWords, useLensSignWords } from './findings';
 import { Centring, Overlap, Ruler } from './FitGeometry';
 import { ComfortLadder, NextLens } from './NextLens';
 import type { Readings } from './useReadings';
@@ -35,6 +35,13 @@ function FitDeskRows({ readings }: { readonly readings: Readings }) {
   );
   return (
     <>
+      {EYES.some((e) => wearsAdd(readings, e)) ? (
+        <SpineRow
+          label={t('pupilCentre')}
+          note={t('pupilCentreNote')}
+          {...both((e) => (wearsAdd(readings, e) ? <PupilCentre readings={readings} eye={e} /> : null))}
+        />
+      ) : null}
       <SpineRow
         label={t('form')}
         note={<Segment label={t('form')} values={['line', 'full']} value={full ? 'full' : 'line'} word={(form) => t(form)} onChoose={setForm} />}
@@ -106,6 +113,18 @@ function FitDeskRows({ readings }: { readonly readings: Readings }) {
       />
       <SpineRow label={t('next')} note={t('nextNote')} {...both((e) => <NextLens readings={readings} eye={e} />)} />
     </>
+  );
+}
+
+const wearsAdd = (readings: Readings, eye: Eye): boolean => (readings.live[eye].lens?.addBand ?? null) !== null;
+
+/** Where the centre of a lens with an add lies from the pupil's: near sight hangs on it. */
+function PupilCentre({ readings, eye }: { readonly readings: Readings; readonly eye: Eye }) {
+  return (
+    <span className={`flex gap-3 flex-wrap ${eye === 'right' ? 'justify-end' : ''}`}>
+      <FindingField readings={readings} eye={eye} sign="pupilNose" />
+      <FindingField readings={readings} eye={eye} sign="pupilUp" />
+    </span>
   );
 }
 

@@ -1,7 +1,7 @@
 'use client';
 import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
-import { formatAcuity, type NearTask } from '@/core';
+import { EYES, formatAcuity, type Eye, type NearTask } from '@/core';
 import nearVisionProblems from '@/i18n/messages/en/nearVisionProblems.messages.json';
 import pairDeskWords from '@/i18n/messages/en/pairDesk.messages.json';
 import { withWords } from '@/i18n/withWords';
@@ -10,6 +10,7 @@ import { Segment } from '@/ui/Segment';
 import { AcuityField } from '../../../common/AcuityField';
 import { DraftLine } from '../../shell/DraftLine';
 import { useVisit } from '../../shell/VisitProvider';
+import { CentreCost } from './CentreCost';
 import { Held } from './Held';
 import { NextChange } from './NextChange';
 import { usePair, type PairPage } from './usePair';
@@ -26,6 +27,14 @@ function PairDeskPart() {
   return (
     <section className="pair-desk px-6 py-4 flex flex-col gap-4" aria-label={t('title')} data-testid="pair-desk">
       <p className="label">{t('how')}</p>
+      <Segment
+        label={t('open')}
+        values={['none', ...EYES] as const}
+        value={page.covered ?? 'none'}
+        word={(e) => t(`covered.${e}`)}
+        onChoose={(e) => page.draft.set('covered', e === 'none' ? '' : e)}
+        disabled={page.blocked}
+      />
       <table className="table">
         <thead>
           <tr>
@@ -48,6 +57,7 @@ function PairDeskPart() {
         </Button>
         <DraftLine draft={page.draft} />
       </div>
+      <CentreCost page={page} />
       <NextChange page={page} />
       {page.input ? (
         <Opened summary={t('chart.open')}>
@@ -73,7 +83,12 @@ function TaskRow({ task, cm, page }: { readonly task: NearTask; readonly cm: num
   const t = useTranslations('pairDesk');
   const { record } = useVisit();
   const { draft, blocked } = page;
-  const before = page.recordedOf(task);
+  const foretold = page.foretoldOf(cm);
+  const sight = (logMar: number): string => formatAcuity(logMar, record.session.settings.acuity);
+  const line = (covered: Eye | null): string | null => {
+    const read = page.recordedOf(task, covered);
+    return read ? t('before', { said: read.satisfaction, acuity: read.acuityLogMar === null ? '' : sight(read.acuityLogMar) }) : null;
+  };
   const va = draft.body[`${task}Va`] ?? '';
   const said = draft.body[`${task}Said`] ?? '';
   return (
@@ -103,12 +118,18 @@ function TaskRow({ task, cm, page }: { readonly task: NearTask; readonly cm: num
         />
       </td>
       <td className="pl-4" data-testid={`task-said-${task}`}>
-        {before
-          ? t('before', {
-              said: before.satisfaction,
-              acuity: before.acuityLogMar === null ? '' : formatAcuity(before.acuityLogMar, record.session.settings.acuity),
-            })
-          : '–'}
+        {line(null) ?? '–'}
+        {foretold ? (
+          <span className="note block">{t('foretold', { said: Math.round(foretold.satisfaction), acuity: sight(Math.round(foretold.then * 50) / 50) })}</span>
+        ) : null}
+        {EYES.map((e) => {
+          const alone = line(e);
+          return alone === null ? null : (
+            <span key={e} className="note block">
+              {t('alone', { covered: t(`covered.${e}`), line: alone })}
+            </span>
+          );
+        })}
       </td>
     </tr>
   );

@@ -1,18 +1,23 @@
+import { useRouter } from 'next/navigation';
 import { useTranslations } from 'use-intl';
 import {
   addKnown,
   dominanceOf,
+  demandOf,
   EYES,
   HELD_ANSWERS,
+  isOrderable,
   nearState,
   nextChange,
   pairFile,
   parseAcuity,
+  readOutlook,
   usualCm,
   wayFactsOf,
   type AcuityNotation,
   type ChangeOutlook,
   type Eye,
+  type KeptOutlook,
   type NearTask,
   type PairLens,
   type TaskAt,
@@ -31,13 +36,22 @@ export const HELD_AT = ['Far', 'Near'] as const;
 
 /** What the pair on the eyes comes to: its tasks, and the one change to make next. */
 function useVerdict() {
-  const { record, eye, lensOf, health } = useVisit();
+  const { record, eye, lensOf, health, hasLibrary } = useVisit();
   const eyes = { right: eye('right'), left: eye('left') };
   const near = nearState(record.nearFindings);
   const tasks = near.tasks.length > 0 ? near.tasks : USUAL;
   const add = addKnown(record.facts.refractions, record.addsBefore);
   const { pupilRoomMm, pupilDimMm } = wayFactsOf(near, eyes, health, add?.addD ?? null);
-  const file = pairFile({ facts: record.facts, eyes, lenses: { lensOf, rows: record.lenses }, pupilRoomMm, pupilDimMm, add, dominant: dominanceOf(near).eye });
+  const file = pairFile({
+    facts: record.facts,
+    eyes,
+    lenses: { lensOf, rows: record.lenses },
+    pupilRoomMm,
+    pupilDimMm,
+    add,
+    dominant: dominanceOf(near).eye,
+    toricMade: hasLibrary && record.families.some((f) => f.geometry === 'toricMultifocal' && isOrderable(f, record.session.today)),
+  });
   return {
     eyes,
     tasks,
@@ -51,15 +65,19 @@ function useVerdict() {
 }
 type Judged = ReturnType<typeof useVerdict>;
 
+/** The eye that is covered, to find which one spoils it; null: both open. */
+const coveredOf = (body: DraftOf<'nearVision'>): Eye | null => EYES.find((e) => e === body.covered) ?? null;
+
 /** What is typed of the pair, as it is recorded. */
 function typedOf(body: DraftOf<'nearVision'>, { tasks, farTask, nearTask }: Judged, notation: AcuityNotation) {
   const saidOf = (task: NearTask): string => body[`${task}Said`] ?? '';
   const vaOf = (task: NearTask): string => (body[`${task}Va`] ?? '').trim();
+  const covered = coveredOf(body);
   const judged = tasks.flatMap(({ task, cm }) => {
     const read = parseAcuity(vaOf(task), notation);
     return saidOf(task) === ''
       ? []
-      : [{ task, distanceCm: cm, satisfaction: Number(saidOf(task)), acuity: read.ok ? { logMar: read.value, typed: vaOf(task) } : null }];
+      : [{ task, distanceCm: cm, satisfaction: Number(saidOf(task)), acuity: read.ok ? { logMar: read.value, typed: vaOf(task) } : null, covered }];
   });
   const held = EYES.flatMap((e) =>
     HELD_BY.flatMap(([sign, by]) =>
@@ -77,6 +95,7 @@ function typedOf(body: DraftOf<'nearVision'>, { tasks, farTask, nearTask }: Judg
 /** Puts the changed lens on, after its forecast was kept. */
 function useChange({ eyes, on }: Judged): (chosen: ChangeOutlook) => Promise<void> {
   const t = useTranslations('pairDesk');
+  const router = useRouter();
   const { record, run } = useVisit();
   const specOf = (e: Eye, next: PairLens) => {
     const row = record.lenses[eyes[e].onEye?.current.lensId ?? ''];
@@ -85,10 +104,11 @@ function useChange({ eyes, on }: Judged): (chosen: ChangeOutlook) => Promise<voi
     return { familyId, sphere: next.sphere, cylinder: row.cylinderD, axis: row.axisDeg, add: next.add, baseCurve: row.baseCurveMm, diameter: row.diameterMm };
   };
   return async ({ change, pair }) => {
-    if (change.kind === 'toric') return;
     const asked = change.kind === 'sphere' ? { kind: change.kind, eye: change.eye, by: change.by > 0 ? (0.25 as const) : (-0.25 as const) } : change;
     const kept = await run('keepPairChange', { ...on, change: asked });
-    if (kept?.ok) await run('putOnTrials', { right: specOf('right', pair.right), left: specOf('left', pair.left) }, t('putOn'));
+    // A toric is another family: it is chosen where lenses are.
+    if (kept?.ok && change.kind === 'toric') router.push(`/visits/${record.visit.id}/lens`);
+    else if (kept?.ok) await run('putOnTrials', { right: specOf('right', pair.right), left: specOf('left', pair.left) }, t('putOn'));
   };
 }
 
@@ -107,10 +127,19 @@ export function usePair() {
     waiting: typed.judged.length + typed.held.length > 0,
     faulty: typed.faulty,
     blocked: busy || record.visit.closedAt !== null,
-    recordedOf: (task: NearTask) =>
+    covered: coveredOf(draft.body),
+    /** What was foretold of a task before this pair was put on; null where nothing was. */
+    foretoldOf: (cm: number): KeptOutlook | null =>
+      record.facts.pairChanges
+        .flatMap((c) => c.current ?? [])
+        .filter((c) => c.rightLensOnEyeId !== on.rightLensOnEyeId || c.leftLensOnEyeId !== on.leftLensOnEyeId)
+        .at(-1)
+        ?.foretold.flatMap((text) => readOutlook(text) ?? [])
+        .find((o) => Math.abs(o.vergence - demandOf(cm)) < 0.01) ?? null,
+    recordedOf: (task: NearTask, covered: Eye | null = null) =>
       record.facts.taskSights
         .flatMap((c) => c.current ?? [])
-        .filter((s) => s.task === task && s.covered === null && s.rightLensOnEyeId === on.rightLensOnEyeId && s.leftLensOnEyeId === on.leftLensOnEyeId)
+        .filter((s) => s.task === task && s.covered === covered && s.rightLensOnEyeId === on.rightLensOnEyeId && s.leftLensOnEyeId === on.leftLensOnEyeId)
         .at(-1) ?? null,
     submit: async (): Promise<void> => {
       const done = await run('recordPairReading', { ...on, tasks: typed.judged, held: typed.held }, t('recorded'));

@@ -1,7 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import { useTranslations } from 'use-intl';
-import { asking, EYES, formatRefraction, type AskedSoFar } from '@/core';
+import { aimsOf, asking, EYES, formatRefraction, nearState, servedBy, type AskedSoFar } from '@/core';
 import { EyeBadge } from '@/ui/marks';
 import { lastAxesOf, productOf, listInputOf } from '../../shell/candidates';
 import { decisionOf } from '../../shell/health';
@@ -25,7 +25,9 @@ function Ranked({ asked }: { readonly asked: AskedSoFar }) {
     }),
     [record, health.answers, eye, lensOf],
   );
-  const found = useSoFar(room, JSON.stringify(asked));
+  // Eyes that are set apart are served by what each is to see.
+  const add = EYES.reduce<number | null>((best, e) => (asked.adds[e] === null ? best : Math.max(best ?? 0, asked.adds[e])), null);
+  const found = useSoFar(room, JSON.stringify(servedBy(aimsOf(nearState(record.nearFindings), add), asked)));
   if (!found || asking(asked.needs).length === 0) return null;
   return (
     <section className="mt-5" data-testid="so-far">

@@ -1,15 +1,14 @@
 'use client';
-import { lazy, Suspense, useState, type FormEvent } from 'react';
+import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
-import { boxesOf, EYES, formatRefraction, may, servesNear, type Order } from '@/core';
+import { boxesOf, EYES, formatRefraction, may, type Order } from '@/core';
 import { formatDay } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Field } from '@/ui/Field';
 import { EyeBadge, Stated } from '@/ui/marks';
 import { BagCheck } from '../../../common/receipt/BagCheck';
+import { DrivingFirst } from '../../shell/DrivingFirst';
 import { useVisit } from '../../shell/VisitProvider';
-
-const Driving = lazy(() => import('../../shell/Driving').then((m) => ({ default: m.Driving })));
 
 /** Boxes that lie here until the wearer collects them; handed over they are what is worn now. */
 export function BoxesHere({ order }: { readonly order: Order }) {
@@ -49,11 +48,7 @@ export function BoxesHere({ order }: { readonly order: Order }) {
             );
           })}
           {closed ? null : <BagCheck orderId={order.id} onSeen={(ids) => setSeen((had) => [...new Set([...had, ...ids])])} onWrong={setWrong} />}
-          {closed || !servesNear(record.nearFindings) ? null : (
-            <Suspense fallback={null}>
-              <Driving />
-            </Suspense>
-          )}
+          {closed ? null : <DrivingFirst />}
           {taught || closed ? null : <Field label={t('hereNote')} value={note} onValue={setNote} maxLength={400} className="max-w-[520px]" />}
           {closed ? null : (
             <div className="flex flex-wrap gap-4 items-center mt-2">
