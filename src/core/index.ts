@@ -16,6 +16,7 @@ export * from './presbyopia/nearTask';
 export * from './presbyopia/addKnown';
 export * from './presbyopia/powerProfile';
 export * from './presbyopia/throughFocus';
+export * from './presbyopia/lettersThrough';
 export * from './presbyopia/familyAdd';
 export * from './presbyopia/pair';
 export * from './presbyopia/outlook';

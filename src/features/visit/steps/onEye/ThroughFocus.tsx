@@ -1,69 +1,60 @@
 'use client';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { demandOf, EYES, formatAcuity, type Eye, type EyeThroughLens, type NextInput, type TaskAt } from '@/core';
+import { demandOf, EYES, formatAcuity, type Eye, type Ink, type NextInput, type SeenThrough, type TaskAt } from '@/core';
 import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
+import { asItIs, eyesThrough } from './eyesThrough';
+import { ARCMIN, drawLetters, LINES } from './letters';
+import { LettersSeen } from './LettersSeen';
 import { ThroughFocusChart } from './ThroughFocusChart';
 import { useThroughFocus } from './useThroughFocus';
+import { WhatIfControls } from './WhatIfControls';
 
 interface Of {
   readonly input: NextInput;
   readonly tasks: readonly TaskAt[];
 }
-/** Pupils that may be tried, mm. */
-const PUPIL = { min: 2, max: 8, step: 0.1 } as const;
 
-/** What the pair on the eyes sees over distance, by the model: R, L and both, with the tasks marked; the pupil can be moved. */
+/** Acuity of a curve at a vergence: the nearest point that was reckoned. */
+function at({ curves }: SeenThrough, of: Eye | 'both', vergence: number): number {
+  const step = (curves.vergences[1] ?? 1) - (curves.vergences[0] ?? 0);
+  const i = Math.round((vergence - (curves.vergences[0] ?? 0)) / step);
+  const values = curves[of] ?? [];
+  return values[Math.min(Math.max(i, 0), values.length - 1)] ?? 0;
+}
+
+/** What the pair on the eyes sees over distance, by the model: R, L and both, tasks marked, letters as they would look. */
 export function ThroughFocus({ input, tasks }: Of) {
   const t = useTranslations('pairDesk');
   const eyeWords = useEyeWords();
   const { record } = useVisit();
   const { acuity: notation } = record.session.settings;
-  const [pupilMm, setPupil] = useState(input.wearer.pupilRoomMm);
-  const eyes = useMemo(() => eyesThrough(input, pupilMm), [input, pupilMm]);
-  const curves = useThroughFocus(JSON.stringify(eyes));
+  const [whatIf, setWhatIf] = useState(() => asItIs(input));
+  const [picture, setPicture] = useState<Ink | null>(null);
+  // Once the page's type has come.
+  useEffect(() => void document.fonts.ready.then(() => setPicture(drawLetters())), []);
+  const eyes = useMemo(() => eyesThrough(input, whatIf), [input, whatIf]);
+  const vergences = useMemo(() => tasks.map(({ cm }) => demandOf(cm)), [tasks]);
+  const seen = useThroughFocus(JSON.stringify({ eyes, vergences }), picture, ARCMIN);
   const say = useCallback((logMar: number) => formatAcuity(Math.round(logMar * 50) / 50, notation), [notation]);
   const words = useMemo(
     () => ({ right: eyeWords.short('right'), left: eyeWords.short('left'), both: t('chart.both'), tasks: t('chart.tasks'), x: t('chart.x'), y: t('chart.y') }),
     [eyeWords, t],
   );
-  const marks = useMemo(() => {
-    const at = (of: readonly number[] | null | undefined, vergence: number): number => {
-      const step = curves && curves.vergences.length > 1 ? (curves.vergences[1] ?? 0) - (curves.vergences[0] ?? 0) : 1;
-      const i = Math.round((vergence - (curves?.vergences[0] ?? 0)) / step);
-      return of?.[Math.min(Math.max(i, 0), of.length - 1)] ?? 0;
-    };
-    return tasks.map(({ task, cm }) => {
-      const vergence = demandOf(cm);
-      return {
-        task,
-        name: t(`tasks.${task}`),
-        vergence,
-        acuity: at(curves?.both, vergence),
-        right: at(curves?.right, vergence),
-        left: at(curves?.left, vergence),
-      };
-    });
-  }, [curves, tasks, t]);
+  const marks = useMemo(
+    () => tasks.map(({ task }, i) => ({ task, name: t(`tasks.${task}`), vergence: vergences[i] ?? 0, acuity: seen ? at(seen, 'both', vergences[i] ?? 0) : 0 })),
+    [tasks, vergences, seen, t],
+  );
+  const cylinderNow = 2 * Math.max(eyes.right.halfCylinderLeft, eyes.left.halfCylinderLeft);
   return (
     <section aria-label={t('chart.title')} data-testid="through-focus">
       <h2>{t('chart.title')}</h2>
-      <label className="note flex gap-3 items-center">
-        {t('chart.pupil', { mm: pupilMm.toFixed(1) })}
-        <input
-          type="range"
-          className="w-[220px]"
-          min={PUPIL.min}
-          max={PUPIL.max}
-          step={PUPIL.step}
-          value={pupilMm}
-          onChange={(event) => setPupil(Number(event.target.value))}
-        />
-      </label>
-      {curves ? (
+      <WhatIfControls whatIf={whatIf} cylinderNow={cylinderNow} adds={input.choices.adds} onChange={setWhatIf} />
+      {seen && picture ? (
         <>
-          <ThroughFocusChart curves={curves} tasks={marks} label={t('chart.label')} words={words} acuity={say} />
+          <ThroughFocusChart curves={seen.curves} tasks={marks} label={t('chart.label')} words={words} acuity={say} />
+          <p className="note">{t('chart.letters', { lines: LINES.map(say).join(', ') })}</p>
           <table className="table">
             <thead>
               <tr>
@@ -77,12 +68,27 @@ export function ThroughFocus({ input, tasks }: Of) {
               </tr>
             </thead>
             <tbody>
-              {marks.map((mark) => (
+              {marks.map((mark, i) => (
                 <tr key={mark.task}>
                   <th scope="row">{mark.name}</th>
-                  <td>{say(mark.right)}</td>
-                  <td>{say(mark.left)}</td>
-                  <td>{say(mark.acuity)}</td>
+                  {EYES.map((e) => {
+                    const letters = seen.letters[e][i];
+                    const acuity = say(at(seen, e, mark.vergence));
+                    return (
+                      <td key={e}>
+                        {letters ? (
+                          <LettersSeen
+                            seen={letters}
+                            width={picture.width}
+                            height={picture.height}
+                            label={t('chart.lettersOf', { eye: eyeWords.name(e), task: mark.name, acuity })}
+                          />
+                        ) : null}
+                        <span className="value">{acuity}</span>
+                      </td>
+                    );
+                  })}
+                  <td className="value">{say(mark.acuity)}</td>
                 </tr>
               ))}
             </tbody>
@@ -92,23 +98,4 @@ export function ThroughFocus({ input, tasks }: Of) {
       <p className="note">{t('chart.limits')}</p>
     </section>
   );
-}
-
-/** The eyes with the pair that is on them, nothing accommodated. */
-function eyesThrough({ wearer, worn }: NextInput, pupilMm: number): Record<Eye, EyeThroughLens> {
-  const pair = worn.at(-1)?.pair;
-  const of = (eye: Eye): EyeThroughLens => {
-    const own = wearer.eyes[eye];
-    const lens = pair?.[eye];
-    const near = lens?.add ? wearer.nearOf(lens.add) : null;
-    return {
-      sphereLeft: own.need - (lens?.sphere ?? own.need),
-      halfCylinderLeft: lens?.toric ? own.halfCylinderToric : own.halfCylinder,
-      near: near && { design: near.design, add: near.power },
-      pupilMm,
-      best: own.best,
-      decentredMm: own.decentredMm,
-    };
-  };
-  return { right: of('right'), left: of('left') };
 }

@@ -1,41 +1,44 @@
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
-import { throughFocus, type Eye, type EyeThroughLens, type ThroughFocus } from '@/core';
+import { seenThrough, type Ink, type SeenThrough, type ToSee } from '@/core';
 import { latestOnly } from '@/lib/latestOnly';
 import { startThroughFocus } from '@/workers/throughFocus';
 
-const read = (key: string) => JSON.parse(key) as Readonly<Record<Eye, EyeThroughLens>>;
+const read = (key: string) => JSON.parse(key) as ToSee;
 
 /**
- * The curves of a pair, reckoned in a thread while something moves: the newest question wins. Where no thread can be had the page
+ * The curves of a pair and the letters through it, reckoned in a thread while something moves: the newest question wins. Where no thread can be had the page
  * reckons by itself.
- * @param key the eyes as text, so that only a changed figure asks anew
+ * @param key what is asked as text, so that only a changed figure asks again
+ * @param picture the letters; null until they are drawn
+ * @param arcminPerPixel size of a pixel, minutes of arc
  */
-export function useThroughFocus(key: string): ThroughFocus | null {
-  const [answer, setAnswer] = useState<ThroughFocus | null>(null);
+export function useThroughFocus(key: string, picture: Ink | null, arcminPerPixel: number): SeenThrough | null {
+  const [answer, setAnswer] = useState<SeenThrough | null>(null);
   const [alone, setAlone] = useState(false);
   const ask = useRef<((key: string) => void) | null>(null);
   useEffect(() => {
+    if (picture === null) return;
     const broken = (): void => setAlone(true);
     const started = startThroughFocus(broken);
     if (started === null) return;
-    const curves = async (text: string): Promise<ThroughFocus | null> => {
+    const seen = async (text: string): Promise<SeenThrough | null> => {
       try {
-        return await started.api.curves(read(text));
+        return await started.api.seen(read(text), picture, arcminPerPixel);
       } catch {
         broken();
         return null;
       }
     };
-    ask.current = latestOnly(curves, setAnswer);
+    ask.current = latestOnly(seen, setAnswer);
     return () => {
       ask.current = null;
       started.end();
     };
-  }, []);
+  }, [picture, arcminPerPixel]);
   useEffect(() => {
     ask.current?.(key);
-  }, [key]);
+  }, [key, picture]);
   const later = useDeferredValue(key);
-  const own = useMemo(() => (alone ? throughFocus(read(later)) : null), [alone, later]);
+  const own = useMemo(() => (alone && picture ? seenThrough(read(later), picture, arcminPerPixel) : null), [alone, later, picture, arcminPerPixel]);
   return own ?? answer;
 }
