@@ -14,7 +14,8 @@ import { insertRoom, listRooms } from '../src/db/room';
 import { insertAppointment } from '../src/db/appointment';
 import { insertWearer } from '../src/db/wearer';
 import { hashPassword } from '../src/server/password';
-import { DEMO_CARE, DEMO_DRAWER, DEMO_FAMILIES, DEMO_HOUSE_LIST, wholeFamily } from './families';
+import { DEMO_DRAWER } from './drawer';
+import { DEMO_CARE, DEMO_FAMILIES, DEMO_HOUSE_LIST, wholeFamily } from './families';
 import { DEMO_PAST, insertPast } from './past';
 
 /** Everything here is made up: people, lenses, makers, the town and its telephone numbers. */

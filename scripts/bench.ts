@@ -1,4 +1,4 @@
-// npm run bench [-- search|steadiness|fuzz|pages|lamp|typing|record|wearers|size|kills|load|supply|planner|lives|crash|screen|presbyopia [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
+// npm run bench [-- search|steadiness|fuzz|pages|lamp|typing|record|wearers|size|kills|load|supply|planner|lives|crash|screen|focus|presbyopia [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
@@ -14,6 +14,7 @@ import { benchCrash } from './lib/benchCrash';
 import { benchLives } from './lib/benchLives';
 import { benchPresbyopia } from './lib/benchPresbyopia';
 import { benchPlanner } from './lib/benchPlanner';
+import { benchFocus } from './lib/benchFocus';
 import { benchScreen } from './lib/benchScreen';
 import { benchSupply } from './lib/benchSupply';
 import { benchTyping, fillLibrary } from './lib/benchTyping';
@@ -225,6 +226,7 @@ if (asked('record') || asked('wearers')) {
 if (wanted.includes('supply')) await benchSupply();
 if (wanted.includes('crash')) await benchCrash();
 if (wanted.includes('screen')) await benchScreen();
+if (wanted.includes('focus')) await benchFocus();
 if (wanted.includes('lives')) benchLives();
 if (wanted.includes('planner')) await benchPlanner();
 // Takes half an hour. `--wearers=N`: how many in each world.

@@ -360,12 +360,22 @@ await command('recordFindings', { visitId: iola.split('/').pop(), version: await
 await page.goto(`${iola}/red-eye`);
 await page.getByTestId('threat').waitFor();
 await shot('red-eye');
-await signIn(/Merle/);
-await page.goto('/library/plover-30-toric');
-await page.getByLabel('Right eye, glasses at 12 mm').fill('-3.25 -1.75 x 20');
-await page.getByLabel('Left eye, glasses at 12 mm').fill('-4.50 -1.25 x 165');
-await page.mouse.click(4, 4);
-await shot('library');
+const efua = await seen(
+  'Efua Brandreth',
+  { danger: ['none'], goals: ['near', 'everyDay'], work: ['indoors'], tell: 'Conducts a choir: the score, and the back row' },
+  { staining: 0, pupilRoom: 3.8, pupilDim: 5.6 },
+  { staining: 0, pupilRoom: 3.9, pupilDim: 5.6 },
+);
+const inEfua = async (name: string, input: object) => command(name, { visitId: efua.split('/').pop(), version: await versionOf(efua), ...input });
+await inEfua('recordRefraction', {
+  ...{ right: '+1.25', left: '+1.50 -0.50 x 95', vertexMm: 12, rightAdd: '+2.00', leftAdd: '+2.00', nearCm: 40, rightNear: 'N5', leftNear: 'N5' },
+});
+await inEfua('recordNearFindings', {
+  findings: listed({ dominanceBlur: 'right', dominanceSighting: 'right', coverTest: 'straight', oldSquint: 'no', score: 68, phone: 36, road: 600 }),
+});
+await page.goto(`${efua}/near-vision`);
+await page.getByTestId('way-recommended').waitFor();
+await shot('near-vision');
 await browser.close();
 await site.stop();
 await owner.end();

@@ -11,7 +11,8 @@ import { hashToken, newToken } from '../../src/server/token';
 import { stockOf } from '../../src/standins/supplier/stock';
 import { freePort, portNear } from '../../scripts/lib/ports';
 import { clusterFolder } from '../../scripts/lib/place';
-import { DEMO_DRAWER, DEMO_FAMILIES } from '../../demo/families';
+import { DEMO_DRAWER } from '../../demo/drawer';
+import { DEMO_FAMILIES } from '../../demo/families';
 import { isMade, LIMITS, onStep, rangeValues, withinLimit } from '../../src/core';
 
 describe('outcomes', () => {

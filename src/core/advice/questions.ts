@@ -48,7 +48,7 @@ export const QUESTIONS = [
   { id: 'solution', group: 'before', kind: 'text', asked: 'wornBefore', optional: true },
   { id: 'goals', group: 'goals', kind: 'many', options: ['everyDay', 'sport', 'outdoors', 'specialDays', 'screens', 'near'] },
   { id: 'nights', group: 'goals', kind: 'one', options: ['none', 'shifts', 'onCall', 'fallsAsleep'] },
-  { id: 'work', group: 'days', kind: 'many', options: ['indoors', 'outdoors', 'dust', 'fumes', 'water', 'study', 'aviation'] },
+  { id: 'work', group: 'days', kind: 'many', options: ['indoors', 'outdoors', 'dust', 'fumes', 'water', 'study', 'aviation', 'driving'] },
   { id: 'freeTime', group: 'days', kind: 'many', options: ['quiet', 'sport', 'swimming', 'outdoors', 'dust', 'makeUp'] },
   { id: 'daysPerWeek', group: 'days', kind: 'number', min: 1, max: 7 },
   { id: 'hoursPerDay', group: 'days', kind: 'number', min: 1, max: 24 },

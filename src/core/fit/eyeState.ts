@@ -25,7 +25,7 @@ import { judgeFit, type FitVerdict } from './fitVerdict';
 import { isLensSign, type LensFindings, type LensSignId } from './lensSigns';
 import type { MovementSchool } from './movement';
 import type { EyeAcuities } from './overDoubts';
-import { expectedLoss, gainsLine } from './sight';
+import { expectedLoss, gainsLineOf } from './sight';
 
 /** What the library says of a lens. */
 export interface LensOfEye {
@@ -208,8 +208,7 @@ export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) =
     early: series.some((c) => c.current.provisional),
     overRefraction: overRefraction && measured(overRefraction.current),
     overTurn,
-    // A near eye gains its lines from the far power that the over-refraction gives back, and says nothing of its cylinder.
-    gainsLine: aim.sees === 'near' ? null : gainsLine(numberOf(findings.acuityLens), over),
+    gainsLine: gainsLineOf(aim, numberOf(findings.acuityLens), over),
     control: overRefraction?.current.control ?? 'none',
     overBefore: overBefore.map((c) => ({ ...measured(c.current), turn: turnOf(c.current) })),
     age: context.age ?? null,

@@ -51,7 +51,7 @@ export interface EyeMeasurements {
   /** A prescriber's choice where refraction and over-refraction do not agree. */
   readonly picked?: Picked | null;
   /** By how much the eye is to see nearer than far, D: of a near eye in monovision. */
-  readonly nearPlus?: Dioptres;
+  readonly nearPlus: Dioptres;
   /** What the lens's family makes; null when it is not in the library. */
   readonly tried: TriedFamily | null;
   readonly rules: RotationRules;

@@ -23,6 +23,7 @@ const eye = (change: Partial<EyeMeasurements>): EyeMeasurements => ({
   recovery: null,
   early: false,
   overRefraction: null,
+  nearPlus: 0,
   tried: null,
   rules: DEFAULT_SETTINGS,
   ...change,

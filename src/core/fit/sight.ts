@@ -4,6 +4,7 @@ import { toCornealPlane } from '../optics/vertex';
 import { powerOnEye } from '../rotation/compensate';
 import { BLUR_PER_LINE } from '../lens/expectedBlur';
 import type { Refraction } from '../optics/refraction';
+import type { EyeAim } from '../presbyopia/aims';
 import type { TriedFamily } from '../rotation/rotationVerdict';
 import type { Degrees } from '../units';
 import type { EyeVerdict, MeasuredPower } from './eyeVerdict';
@@ -16,6 +17,13 @@ export const MULTIFOCAL_LOSS: LogMar = LINE;
 /** Was a line of letters gained with the over-refraction? Null unless letters were read with and without it. @example gainsLine(0.1, 0) → true */
 export const gainsLine = (lens: LogMar | null, over: LogMar | null): boolean | null =>
   lens === null || over === null ? null : linesGained(lens, over) >= 1 - 1e-9;
+
+/**
+ * The same for an eye by what it is to see: a near eye gains its lines from the far power that the over-refraction gives back, and
+ * says nothing of its cylinder.
+ * @example gainsLineOf({sees: 'near', plus: 1.5}, 0.5, 0) → null
+ */
+export const gainsLineOf = (aim: EyeAim, lens: LogMar | null, over: LogMar | null): boolean | null => (aim.sees === 'near' ? null : gainsLine(lens, over));
 
 /**
  * Sight that an over-refraction could not give back: the cylinder left uncorrected, and what a multifocal costs.

@@ -24,6 +24,7 @@ const facts = (over: Partial<WayFacts> = {}, near: Partial<NearState> = {}): Way
   pupilRoomMm: 4,
   pupilDimMm: 5.5,
   flies: false,
+  drivesForLiving: false,
   onlyGoodEye: false,
   weakEye: null,
   surgery: false,
@@ -38,6 +39,7 @@ const anyFacts: fc.Arbitrary<WayFacts> = fc
     pupilRoomMm: fc.option(fc.integer({ min: 2, max: 7 })),
     pupilDimMm: fc.option(fc.integer({ min: 2, max: 8 })),
     flies: fc.boolean(),
+    drivesForLiving: fc.boolean(),
     onlyGoodEye: fc.boolean(),
     weakEye: fc.constantFrom('right' as const, 'left' as const, null),
     surgery: fc.boolean(),
@@ -64,6 +66,7 @@ describe('how near is served (common practice)', () => {
   });
   it('a weak eye cannot take its turn', () => expect(way(facts({ weakEye: 'left' }))).toBe('readers'));
   it.each([
+    ['who drives for a living (each eye 20/40: from memory)', facts({ drivesForLiving: true }, { monovisionBefore: 'liked' })],
     ['pilots', facts({ flies: true }, { monovisionBefore: 'liked' })],
     ['an old squint', facts({}, { oldSquint: 'squint', monovisionBefore: 'liked' })],
     ['prism', facts({}, { oldSquint: 'prism', monovisionBefore: 'liked' })],

@@ -14,6 +14,7 @@ export interface WayFacts {
   readonly pupilRoomMm: Millimetres | null;
   readonly pupilDimMm: Millimetres | null;
   readonly flies: boolean;
+  readonly drivesForLiving: boolean;
   readonly onlyGoodEye: boolean;
   /** An eye that sees two lines less than its fellow with the best that it was given. */
   readonly weakEye: Eye | null;
@@ -81,6 +82,13 @@ export const WAY_RULES: readonly WayRule[] = [
     weigh: { readers: 1 },
     bars: FAR_SIGHT_APART,
     source: { mark: 'T', text: 'aviation and some driving licences refuse it: local codes' },
+  },
+  {
+    id: 'drivesForLiving',
+    holds: (f) => f.drivesForLiving,
+    weigh: {},
+    bars: MONOVISION,
+    source: { mark: 'T', text: 'commercial drivers need 20/40 with each eye, from memory: local codes' },
   },
   {
     id: 'squint',

@@ -41,6 +41,7 @@ export function wayFactsOf(near: NearState, eyes: Readonly<Record<Eye, EyeState>
     pupilRoomMm: pupil('pupilRoom'),
     pupilDimMm: pupil('pupilDim'),
     flies: said('work', 'aviation'),
+    drivesForLiving: said('work', 'driving'),
     onlyGoodEye: said('eyeHistory', 'onlyGoodEye'),
     weakEye: Math.abs(apart) < WEAK ? null : apart > 0 ? 'right' : 'left',
     surgery: said('eyeHistory', 'surgery'),

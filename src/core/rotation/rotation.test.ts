@@ -136,6 +136,7 @@ describe('do the two routes agree', () => {
       turn: seriesStats([10, 10, 10], 2),
       recovery: null,
       early: false,
+      nearPlus: 0,
       tried: null,
       rules: DEFAULT_SETTINGS,
     };

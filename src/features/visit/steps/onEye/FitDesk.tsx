@@ -35,13 +35,6 @@ function FitDeskRows({ readings }: { readonly readings: Readings }) {
   );
   return (
     <>
-      {EYES.some((e) => wearsAdd(readings, e)) ? (
-        <SpineRow
-          label={t('pupilCentre')}
-          note={t('pupilCentreNote')}
-          {...both((e) => (wearsAdd(readings, e) ? <PupilCentre readings={readings} eye={e} /> : null))}
-        />
-      ) : null}
       <SpineRow
         label={t('form')}
         note={<Segment label={t('form')} values={['line', 'full']} value={full ? 'full' : 'line'} word={(form) => t(form)} onChoose={setForm} />}
@@ -95,6 +88,13 @@ function FitDeskRows({ readings }: { readonly readings: Readings }) {
           label={t('hurts')}
           note={t('hurtsNote')}
           {...both((e) => (readings.live[e].fitVerdict.hurts ? <ComfortLadder readings={readings} eye={e} /> : null))}
+        />
+      ) : null}
+      {EYES.some((e) => wearsAdd(readings, e)) ? (
+        <SpineRow
+          label={t('pupilCentre')}
+          note={t('pupilCentreNote')}
+          {...both((e) => (wearsAdd(readings, e) ? <PupilCentre readings={readings} eye={e} /> : null))}
         />
       ) : null}
       <SpineRow

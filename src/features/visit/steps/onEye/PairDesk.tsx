@@ -27,14 +27,16 @@ function PairDeskPart() {
   return (
     <section className="pair-desk px-6 py-4 flex flex-col gap-4" aria-label={t('title')} data-testid="pair-desk">
       <p className="label">{t('how')}</p>
-      <Segment
-        label={t('open')}
-        values={['none', ...EYES] as const}
-        value={page.covered ?? 'none'}
-        word={(e) => t(`covered.${e}`)}
-        onChoose={(e) => page.draft.set('covered', e === 'none' ? '' : e)}
-        disabled={page.blocked}
-      />
+      <div className="self-start">
+        <Segment
+          label={t('open')}
+          values={['none', ...EYES] as const}
+          value={page.covered ?? 'none'}
+          word={(e) => t(`covered.${e}`)}
+          onChoose={(e) => page.draft.set('covered', e === 'none' ? '' : e)}
+          disabled={page.blocked}
+        />
+      </div>
       <table className="table">
         <thead>
           <tr>

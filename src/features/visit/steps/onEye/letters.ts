@@ -5,10 +5,11 @@ export const ARCMIN = 0.5;
 /** Lines of letters, logMAR: 20/63, 20/40, 20/25. */
 export const LINES = [0.5, 0.3, 0.1] as const;
 const LETTERS = 'HVZDN';
-const WIDTH = 184;
+/** With room at the edges for what the blur throws there. */
+const WIDTH = 260;
 /** Height of capitals of the page's type, of its size. */
 const CAPITALS = 0.7;
-const GAP = 10;
+const GAP = 14;
 
 /** Letters of a chart, drawn once: a letter is five details high. Null where nothing can be drawn. */
 export function drawLetters(): Ink | null {
