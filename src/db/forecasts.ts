@@ -38,7 +38,7 @@ const pairOf = (sql: Db, right: string, left: string) => sql`
  */
 export const listForecasts = (sql: Db, practiceId: string, since: string) => sql<ForecastRow[]>`
   with change as (
-    select c.*, v.wearer_id, lead(c.recorded_at) over (partition by v.wearer_id order by c.recorded_at, c.sequence) as until
+    select c.*, v.wearer_id, lead(c.recorded_at) over (partition by v.wearer_id order by c.recorded_at, c.visit_version) as until
     from pair_change c join visit v on v.practice_id = c.practice_id and v.id = c.visit_id
     where c.practice_id = ${practiceId} and c.recorded_at >= ${since} and ${notCorrected(sql, 'pair_change', 'c')}),
   followed as (

@@ -145,6 +145,24 @@ describe('a pair judged with both eyes', () => {
     expect(pairChanges[0]?.current?.foretold).toHaveLength(2);
     expect(pairChanges[0]?.current?.foretold[1]).toMatch(/^2\.86 0\.40 -?\d\.\d\d \d+\.\d$/);
   });
+  it('a forecast is scored by the pair that followed, and the practice sees it; another pair tells nothing of it', async () => {
+    const figures = async () => (await world.must('readFigures', {})).forecasts as unknown as Record<string, number | null>;
+    const before = (await figures()).tasks ?? 0;
+    const of = await paired();
+    await of.judge(3);
+    await of.change({ kind: 'sphere', eye: 'left', by: 0.25 });
+    expect((await figures()).tasks).toBe(before);
+    await world.must('putOnTrials', { ...(await at(of.visitId)), right: null, left: await of.lens(-2, 'low') });
+    world.move(60);
+    await of.judge(6);
+    expect(await figures()).toMatchObject({ tasks: before + 2, read: before + 2, tooHopefulLines: expect.any(Number) as number });
+    // A second change that nobody followed: the lens put on is another one.
+    await of.change({ kind: 'sphere', eye: 'right', by: 0.25 });
+    await world.must('putOnTrials', { ...(await at(of.visitId)), right: await of.lens(-1.25, 'low'), left: null });
+    world.move(60);
+    await of.judge(7);
+    expect((await figures()).tasks).toBe(before + 2);
+  });
   it('what is read through a pair that is on the eyes no more is refused', async () => {
     const of = await paired();
     const before = await of.on();

@@ -214,6 +214,11 @@ test('an only good eye: readers over one lens, and the other eye is left alone',
   await page.waitForURL(/kind|lens/);
   await page.goto(`${visit}/lens`);
   await expect(page.getByTestId('sees-right')).toHaveText('for far');
+  // The only good eye is a stop: a prescriber passes it with a sentence, and it goes on.
+  await page.getByRole('button', { name: 'Put it on R' }).click();
+  await expect(page.getByText('The only good eye: treat it first, or a prescriber overrides it')).toBeVisible();
+  await does(page, visitId, 'overrideStop', { rule: 'onlyGoodEye', reason: 'wears glasses over it at work' });
+  await page.reload();
   await page.getByRole('button', { name: 'Put it on R' }).click();
   await page.waitForURL('**/on-eye');
   await expect(page.getByTestId('on-right')).toHaveText('−2.00');
