@@ -68,6 +68,14 @@ describe('the last look before signing', () => {
   it('an addition that is worn and was never measured is said', () => {
     expect(look(tried(), { ...BY_DAY, wearsAdd: true }).at('add')).toMatchObject({ code: 'addUnread', state: 'watch' });
   });
+  it('a near eye whose addition nobody found asks: its lens would be for far', () => {
+    const r = record(tried());
+    const eye = eyesOfRecord(r, lensesOfRecord(r)).right;
+    const { health } = look(tried());
+    const at = (plus: number) => lastLook({ ...eye, aim: { sees: 'near', plus } }, health, 'right', BY_DAY).find((l) => l.area === 'add');
+    expect(at(0)).toMatchObject({ code: 'nearAddMissing', state: 'asks' });
+    expect(at(1.5)).toMatchObject({ code: 'addNone', state: 'ok' });
+  });
   it('for nights no sentence overrides a lens without approval, without oxygen at its power, or an eye not looked at', () => {
     const night: ToSign = { wearsAdd: false, overnight: true, overnightApproved: true, dkt: 140 };
     expect(look(tried(), { ...night, overnightApproved: false }).at('oxygen')).toMatchObject({ code: 'nightNotApproved', state: 'stop' });

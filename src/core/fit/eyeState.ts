@@ -244,7 +244,7 @@ export function eyeState(facts: VisitFacts, eye: Eye, lensOf: (lensId: string) =
       expectedLoss: expectedLoss(verdict, lens ?? null, overTurn ?? turn?.mean ?? 0, overRefraction && measured(overRefraction.current)),
       oneLineAsks: context.oneLineAsks ?? false,
       cylinderTested: overRefraction?.current.cylinderTested ?? false,
-      nearEye: aim.sees === 'near',
+      nearEye: aim.sees === 'near' && aim.plus > 0,
       near: onEye && nearThrough(facts, eye, onEye.rootId),
     },
     fitVerdict: judgeFit(findings, rules.movement),

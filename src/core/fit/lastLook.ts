@@ -120,9 +120,12 @@ function oxygenLine(health: HealthState, eye: Eye, lens: ToSign): LookLine {
   return line('oxygen', lens.dkt === null ? 'oxygenUnknown' : 'oxygenLow', asksOxygen(health, eye) ? 'asks' : 'watch');
 }
 
-/** An addition is looked at where one is worn. */
-const addLine = (state: EyeState, wearsAdd: boolean): LookLine =>
-  wearsAdd && (state.refraction?.current.addD ?? null) === null ? line('add', 'addUnread', 'watch') : line('add', wearsAdd ? 'addRead' : 'addNone', 'ok');
+/** An addition is looked at where one is worn; a near eye without one would be served for far. */
+function addLine(state: EyeState, wearsAdd: boolean): LookLine {
+  if (state.aim.sees === 'near' && state.aim.plus === 0) return line('add', 'nearAddMissing', 'asks');
+  if (!wearsAdd) return line('add', 'addNone', 'ok');
+  return (state.refraction?.current.addD ?? null) === null ? line('add', 'addUnread', 'watch') : line('add', 'addRead', 'ok');
+}
 
 /**
  * The last look at one eye before signing: its lens, fit, sight, cornea, turn and add, in that order.

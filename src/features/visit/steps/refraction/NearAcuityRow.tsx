@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import { formatAcuity, parseNearAcuity, USUAL_NEAR_CM, type Eye } from '@/core';
+import { formatAcuity, parseNearAcuity, sizeInM, USUAL_NEAR_CM, type Eye } from '@/core';
 import { Field } from '@/ui/Field';
 import { SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../../../common/eyeWords';
@@ -36,7 +36,7 @@ export function NearAcuityRow({ powers }: { readonly powers: Powers }) {
         problem={fault ? words(fault.code, fault.data) : null}
         hint={
           read?.ok ? (
-            t('nearAngle', { acuity: formatAcuity(read.value, acuity) })
+            t('nearAngle', { size: sizeInM(read.value, nearCm ?? USUAL_NEAR_CM).toFixed(2), acuity: formatAcuity(read.value, acuity) })
           ) : row?.nearAcuityTyped && row.nearAcuityLogMar !== null ? (
             <span data-testid={`near-recorded-${e}`}>
               {t('nearRecorded', { typed: row.nearAcuityTyped, cm: row.nearCm ?? USUAL_NEAR_CM, acuity: formatAcuity(row.nearAcuityLogMar, acuity) })}
