@@ -104,7 +104,7 @@ describe('who is set apart stays so at the next visit', () => {
     expect(eyes.right.verdict.need?.sphere).toBeCloseTo(before, 9);
     expect(eyes.left.aim.sees).toBe('far');
   });
-  it('sight of the near eye at distance asks for nothing; at near it does', async () => {
+  it('what the near eye’s lens shows at distance proves nothing: it asks for near, and near decides', async () => {
     const of = await setApart();
     await world.must('recordRefraction', {
       ...(await at(of.visitId)),
@@ -119,7 +119,7 @@ describe('who is set apart stays so at the next visit', () => {
     const on = await putOn(of.visitId);
     const far = (lensOnEyeId: string, read: number) => ({ lensOnEyeId, vertexMm: 12, findings: [{ sign: 'acuityLens', value: read, typed: String(read) }] });
     await world.must('recordOnEye', { ...(await at(of.visitId)), right: far(on.rightLensOnEyeId, 0.5), left: far(on.leftLensOnEyeId, 0) });
-    expect((await stateOf(of.visitId)).sight).toMatchObject({ right: { code: 'sightNearUnread', state: 'watch' }, left: { code: 'sightFine' } });
+    expect((await stateOf(of.visitId)).sight).toMatchObject({ right: { code: 'sightNearUnread', state: 'asks' }, left: { code: 'sightFine' } });
     const alone = async (read: number) =>
       world.must('recordPairReading', {
         ...(await at(of.visitId)),

@@ -38,6 +38,7 @@ test('every main view, in both lights, wide, narrow and at 200 %', async ({ page
     `${visit}/eye-health`,
     `${visit}/kind`,
     `${visit}/refraction`,
+    `${visit}/near-vision`,
     `${visit}/lens`,
     `${visit}/on-eye`,
     `${visit}/on-eye?fit`,

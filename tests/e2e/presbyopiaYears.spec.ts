@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { sideways, violations } from './accessible';
 import { command, desk, expect, newVisit, readRecord, say, signIn, test } from './site';
 
 test.use({ file: 'presbyopiaYears' });
@@ -199,6 +200,18 @@ test('a toric multifocal: turn and centre both count, an eye is covered to find 
   await focus.getByLabel('Add, R').selectOption('none');
   await focus.getByLabel('Add, L').selectOption('none');
   await expect.poll(() => focus.getByRole('row', { name: /^Phone/ }).textContent()).not.toBe(before);
+  // The whole desk in one view, in both lights; then a narrow tablet, and 1280 at 200 %.
+  await page.setViewportSize({ width: 1280, height: 3200 });
+  expect(await violations(page)).toEqual([]);
+  await page.locator('main').click({ position: { x: 5, y: 5 } });
+  await page.keyboard.press('d');
+  await expect(page.locator('html')).toHaveAttribute('data-lights', 'down');
+  expect(await violations(page)).toEqual([]);
+  for (const width of [768, 640]) {
+    await page.setViewportSize({ width, height: 1024 });
+    // The chart follows its room a moment later.
+    await expect.poll(() => sideways(page), { message: `at ${width}` }).toBeLessThanOrEqual(0);
+  }
 });
 
 test('an only good eye: readers over one lens, and the other eye is left alone', async ({ page }) => {

@@ -76,6 +76,19 @@ describe('the last look before signing', () => {
     expect(at(0)).toMatchObject({ code: 'nearAddMissing', state: 'asks' });
     expect(at(1.5)).toMatchObject({ code: 'addNone', state: 'ok' });
   });
+  it('a near eye that reads badly at distance asks for near: it may be sick as well (hazard: a sick eye taken for an expected loss)', () => {
+    const r = record(tried());
+    const eye = eyesOfRecord(r, lensesOfRecord(r)).right;
+    const { health } = look(tried());
+    const at = (acuities: Partial<typeof eye.acuities>) =>
+      lastLook({ ...eye, acuities: { ...eye.acuities, glasses: 0, lens: null, over: null, nearEye: true, ...acuities } }, health, 'right', BY_DAY).find(
+        (l) => l.area === 'sight',
+      );
+    expect(at({})).toMatchObject({ code: 'sightNearUnread', state: 'watch' });
+    expect(at({ lens: 0.6 })).toMatchObject({ code: 'sightNearUnread', state: 'asks' });
+    expect(at({ lens: 0.6, near: 0.04 })?.code).not.toBe('sightNearUnread');
+    expect(at({ lens: 0.6, near: 0.3 })).toMatchObject({ code: 'sightUnrestored', state: 'asks' });
+  });
   it('for nights no sentence overrides a lens without approval, without oxygen at its power, or an eye not looked at', () => {
     const night: ToSign = { wearsAdd: false, overnight: true, overnightApproved: true, dkt: 140 };
     expect(look(tried(), { ...night, overnightApproved: false }).at('oxygen')).toMatchObject({ code: 'nightNotApproved', state: 'stop' });

@@ -4,7 +4,7 @@ import { nightBar } from '../advice/recommend';
 import type { Dioptres, Eye } from '../units';
 import { type EyeState, powerOf } from './eyeState';
 import { NO_ORDER_RULES } from './eyeVerdict';
-import { bestThroughLens, sightDoubts, sightGate } from './overDoubts';
+import { bestThroughLens, isUnrestored, sightDoubts, sightGate } from './overDoubts';
 
 /** What one line of the last look is about. */
 export const LOOK_AREAS = ['need', 'order', 'fit', 'sight', 'cornea', 'oxygen', 'turn', 'add', 'danger'] as const;
@@ -74,8 +74,11 @@ function sightLine(state: EyeState): LookLine {
   // More minus is ordered only where a line was gained by it.
   const unearned = sightDoubts(state.acuities, over ? powerOf(over) : null).find((d) => d.code === 'minusNoLine' || d.code === 'minusUnread');
   if (unearned && state.verdict.basis === 'overRefraction') return line('sight', unearned.code, 'asks');
-  if (state.onEye !== null && bestThroughLens(state.acuities) === null)
-    return line('sight', state.acuities.nearEye ? 'sightNearUnread' : 'sightUnread', 'watch');
+  if (state.onEye !== null && bestThroughLens(state.acuities) === null) {
+    // A near eye that reads badly at far may be sick as well: only near, or its far power given back, can tell.
+    const doubtful = state.acuities.nearEye === true && isUnrestored({ ...state.acuities, nearEye: false });
+    return line('sight', state.acuities.nearEye ? 'sightNearUnread' : 'sightUnread', doubtful ? 'asks' : 'watch');
+  }
   return line('sight', 'sightFine', 'ok');
 }
 

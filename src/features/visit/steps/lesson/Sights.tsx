@@ -36,7 +36,7 @@ export function Sights({ lesson, view }: Of) {
 function Sight({ eye, lesson, view }: Of & { readonly eye: Eye }) {
   const t = useTranslations('lesson');
   const eyeWords = useEyeWords();
-  const { record, run, problem } = useVisit();
+  const { record, run, problem, eye: stateOf } = useVisit();
   const [text, setText] = useState('');
   const { acuity } = record.session.settings;
   const read = parseAcuity(text, acuity);
@@ -44,6 +44,9 @@ function Sight({ eye, lesson, view }: Of & { readonly eye: Eye }) {
   const chain = record.lessonSights.find((c) => c.current?.id === kept?.id);
   const best = record.bestBefore[eye];
   const behind = kept && best !== null ? kept.acuityLogMar - best : 0;
+  const short = behind >= TWO_LINES - 0.001;
+  // Less at distance is what an eye that is set for near sees: its fellow tells whether the two were swapped.
+  const setNear = stateOf(eye).aim.plus > 0;
   const on = view.next[eye] === 'off' && view.putOn.includes(eye);
   const keep = async (): Promise<void> => {
     if (!read.ok) return;
@@ -56,10 +59,9 @@ function Sight({ eye, lesson, view }: Of & { readonly eye: Eye }) {
       <EyeBadge eye={eye} />
       {kept && chain ? (
         <>
-          <Stated state={behind >= TWO_LINES - 0.001 ? 'watch' : 'ok'}>{kept.acuityTyped}</Stated>
-          {behind >= TWO_LINES - 0.001 && best !== null ? (
-            <span>{t('sightWorse', { lines: Math.round(behind * 10), best: formatAcuity(best, acuity) })}</span>
-          ) : null}
+          <Stated state={short && !setNear ? 'watch' : 'ok'}>{kept.acuityTyped}</Stated>
+          {short && setNear ? <span>{t('sightNearEye')}</span> : null}
+          {short && !setNear && best !== null ? <span>{t('sightWorse', { lines: Math.round(behind * 10), best: formatAcuity(best, acuity) })}</span> : null}
           <Correctable kind="lessonSight" chain={chain} show={(row) => row.acuityTyped} textOf={(row) => row.acuityTyped} />
         </>
       ) : null}

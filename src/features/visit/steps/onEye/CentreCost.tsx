@@ -1,4 +1,5 @@
 'use client';
+import { useMemo } from 'react';
 import { useTranslations } from 'use-intl';
 import { centreCosts, formatAcuity, taskDemand } from '@/core';
 import { Stated } from '@/ui/marks';
@@ -14,14 +15,18 @@ export function CentreCost({ page }: { readonly page: PairPage }) {
   const t = useTranslations('pairDesk');
   const eyeWords = useEyeWords();
   const { record } = useVisit();
-  const pair = page.input?.worn.at(-1)?.pair;
-  if (!page.input || !pair) return null;
+  const { input, tasks: asked } = page;
+  const costs = useMemo(() => {
+    const pair = input?.worn.at(-1)?.pair;
+    return input && pair
+      ? centreCosts(
+          input.wearer,
+          pair,
+          asked.map(({ task, cm }) => taskDemand(task, cm)),
+        )
+      : [];
+  }, [input, asked]);
   const sight = (logMar: number): string => formatAcuity(Math.round(logMar * 50) / 50, record.session.settings.acuity);
-  const costs = centreCosts(
-    page.input.wearer,
-    pair,
-    page.tasks.map(({ task, cm }) => taskDemand(task, cm)),
-  );
   return costs.map(({ eye, offMm, tasks }) => (
     <p key={eye} data-testid={`centre-${eye}`}>
       <Stated state={offMm > WEAK_FROM ? 'watch' : 'ok'}>{t('centreOff', { eye: eyeWords.short(eye), mm: offMm.toFixed(1) })}</Stated>{' '}

@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import { formatAcuity, formatPower, nameOfAdd, type ChangeOutlook, type PairChange } from '@/core';
 import { Button } from '@/ui/Button';
@@ -13,6 +14,7 @@ interface Of {
 /** The one change to make next, with what it is expected to gain and to cost at every distance; or that the pair is kept. */
 export function NextChange({ page }: Of) {
   const t = useTranslations('pairDesk');
+  const { record } = useVisit();
   const { verdict, no } = page;
   if (no !== null) return <p className="label">{t(`no.${no}`)}</p>;
   if (!verdict) return null;
@@ -23,7 +25,17 @@ export function NextChange({ page }: Of) {
         <Proposed outlook={verdict.proposed} page={page} look="act" />
       ) : (
         <p>
-          <Stated state={verdict.verdict === 'stop' ? 'watch' : 'ok'}>{t(verdict.verdict === 'stop' ? `stop.${verdict.why}` : verdict.verdict)}</Stated>
+          <Stated state={verdict.verdict === 'stop' ? 'watch' : 'ok'}>{t(verdict.verdict === 'stop' ? `stop.${verdict.why}` : verdict.verdict)}</Stated>{' '}
+          {verdict.verdict === 'stop' ? (
+            <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/near-vision`} prefetch={false}>
+              {t('anotherWay')}
+            </Link>
+          ) : null}
+          {verdict.verdict === 'homeTrial' ? (
+            <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/lesson`} prefetch={false}>
+              {t('goHome')}
+            </Link>
+          ) : null}
         </p>
       )}
       {verdict.others.length > 0 ? (

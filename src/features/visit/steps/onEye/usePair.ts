@@ -1,4 +1,5 @@
 import { useRouter } from 'next/navigation';
+import { useMemo } from 'react';
 import { useTranslations } from 'use-intl';
 import {
   addKnown,
@@ -35,8 +36,7 @@ export const HELD_BY = [
 export const HELD_AT = ['Far', 'Near'] as const;
 
 /** What the pair on the eyes comes to: its tasks, and the one change to make next. */
-function useVerdict() {
-  const { record, eye, lensOf, health, hasLibrary } = useVisit();
+function verdictOf({ record, eye, lensOf, health, hasLibrary }: Pick<ReturnType<typeof useVisit>, 'record' | 'eye' | 'lensOf' | 'health' | 'hasLibrary'>) {
   const eyes = { right: eye('right'), left: eye('left') };
   const near = nearState(record.nearFindings);
   const tasks = near.tasks.length > 0 ? near.tasks : USUAL;
@@ -62,6 +62,12 @@ function useVerdict() {
     no: 'no' in file ? file.no : null,
     on: { rightLensOnEyeId: eyes.right.onEye?.rootId ?? '', leftLensOnEyeId: eyes.left.onEye?.rootId ?? '' },
   };
+}
+
+/** The same, reckoned once for what is recorded: a tenth of a second that no key may wait for. */
+function useVerdict() {
+  const { record, eye, lensOf, health, hasLibrary } = useVisit();
+  return useMemo(() => verdictOf({ record, eye, lensOf, health, hasLibrary }), [record, eye, lensOf, health, hasLibrary]);
 }
 type Judged = ReturnType<typeof useVerdict>;
 
