@@ -363,8 +363,8 @@ await shot('red-eye');
 const efua = await seen(
   'Efua Brandreth',
   { danger: ['none'], goals: ['near', 'everyDay'], work: ['indoors'], tell: 'Conducts a choir: the score, and the back row' },
-  { staining: 0, pupilRoom: 3.8, pupilDim: 5.6 },
-  { staining: 0, pupilRoom: 3.9, pupilDim: 5.6 },
+  { staining: 0, pupilRoom: 4, pupilDim: 5.5 },
+  { staining: 0, pupilRoom: 4, pupilDim: 6 },
 );
 const inEfua = async (name: string, input: object) => command(name, { visitId: efua.split('/').pop(), version: await versionOf(efua), ...input });
 await inEfua('recordRefraction', {
