@@ -1,5 +1,7 @@
 import { wrap, type Remote } from 'comlink';
-import type { ThroughFocusApi } from './throughFocus.worker';
+import type { Drawn, ThroughFocusApi } from './throughFocus.worker';
+
+export type { Drawn };
 
 /** The curves through focus, in a thread of their own. */
 export interface ThroughFocusThread {

@@ -21,9 +21,7 @@ import { useExpectedLines } from './expected';
 import { FamilyRows } from './FamilyRows';
 import { InHand } from './InHand';
 import { LeadRow } from './LeadRow';
-import { LeftOutList } from './LeftOutList';
 import { Narrow } from './Narrow';
-import { StartLine } from './StartLine';
 import { useChoosing } from './useChoosing';
 import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
 import costWords from '@/i18n/messages/en/cost.messages.json';
@@ -36,6 +34,19 @@ import peroxideWords from '@/i18n/messages/en/peroxide.messages.json';
 import rangeWords from '@/i18n/messages/en/range.messages.json';
 import { withWords } from '@/i18n/withWords';
 
+const StartLine = lazy(() => import('./StartLine').then((m) => ({ default: m.StartLine })));
+const LeftOutList = lazy(() => import('./LeftOutList').then((m) => ({ default: m.LeftOutList })));
+/** With which pair a family begins: it comes with what it needs of the families' tables. */
+const LaterStartLine = (props: Parameters<typeof StartLine>[0]) => (
+  <Suspense fallback={null}>
+    <StartLine {...props} />
+  </Suspense>
+);
+const LaterLeftOut = (props: Parameters<typeof LeftOutList>[0]) => (
+  <Suspense fallback={null}>
+    <LeftOutList {...props} />
+  </Suspense>
+);
 const LensPanels = lazy(() => import('./LensPanels').then((m) => ({ default: m.LensPanels })));
 
 /** The nearest makeable lens of every family for both eyes, and one of them on the eye. */
@@ -92,7 +103,7 @@ function LensStepBody() {
         <>
           <h2 className="mb-3">{t('reasoning')}</h2>
           <ChoosingReasons choosing={choosing} />
-          <StartLine choosing={choosing} />
+          <LaterStartLine choosing={choosing} />
           {lacking.length > 0 ? (
             <Button className="mb-3" disabled={busy || record.visit.closedAt !== null} onClick={() => void order()}>
               {t('orderTrials', { count: lacking.length })}
@@ -170,7 +181,7 @@ function LensStepBody() {
           <Button onClick={() => showAll()}>{t('more', { count: list.rows.length - rows.length })}</Button>
         </div>
       ) : null}
-      {none ? null : <LeftOutList leftOut={list.leftOut} onAnyway={(code) => draft.set('anyway', [anyway, code].filter((c) => c !== '').join(','))} />}
+      {none ? null : <LaterLeftOut leftOut={list.leftOut} onAnyway={(code) => draft.set('anyway', [anyway, code].filter((c) => c !== '').join(','))} />}
       {problem?.kind === 'invalid'
         ? EYES.map((e) => {
             const p = problemAt(problem, e);

@@ -13,7 +13,6 @@ import { Attempts } from './Attempts';
 import { BeforeLesson } from './BeforeLesson';
 import { HandOver, HAND_OVER_FORM } from './HandOver';
 import { LessonMargin } from './LessonMargin';
-import { Sights } from './Sights';
 import { Topics } from './Topics';
 import { useLesson, type Lesson } from './useLesson';
 import { Way } from './Way';
@@ -27,6 +26,7 @@ import { withWords } from '@/i18n/withWords';
 const CareSystem = lazy(() => import('../../shell/care/CareSystem').then((m) => ({ default: m.CareSystem })));
 // Drawings are half of the page's script: the counts and topics are there without them.
 const DrawnPart = dynamic(() => import('./DrawnPartWithWords').then((m) => m.DrawnPartWithWords), { ssr: false });
+const Sights = lazy(() => import('./Sights').then((m) => ({ default: m.Sights })));
 const SignOff = lazy(() => import('./SignOff').then((m) => ({ default: m.SignOff })));
 const StopLesson = lazy(() => import('./StopLesson').then((m) => ({ default: m.StopLesson })));
 
@@ -59,7 +59,7 @@ function LessonStepBody() {
               {handling ? <Attempts lesson={lesson} view={view} /> : null}
               <div className="p-5">
                 <Topics lesson={lesson} view={view} />
-                {handling ? <Sights lesson={lesson} view={view} /> : null}
+                <Suspense fallback={null}>{handling ? <Sights lesson={lesson} view={view} /> : null}</Suspense>
               </div>
             </section>
           </div>

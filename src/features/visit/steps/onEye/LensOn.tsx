@@ -1,4 +1,5 @@
 'use client';
+import { lazy, Suspense } from 'react';
 import { useTranslations } from 'use-intl';
 import { formatRefraction, type Eye } from '@/core';
 import { formatElapsed, formatTime } from '@/i18n/format';
@@ -10,8 +11,10 @@ import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
 import type { LiveEye } from './model';
 import { useMadeWords } from './OrderRows';
-import { PutBack } from './PutBack';
 import { secondsSince } from '../../../common/elapsed';
+
+// Few lenses that were taken off go back.
+const PutBack = lazy(() => import('./PutBack').then((m) => ({ default: m.PutBack })));
 
 /** The lens on one eye: which, since when, settled or not, and the earlier ones behind it. */
 export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEye }) {
@@ -83,7 +86,10 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
             <Stated state="watch">{t('takenUp', { why: state.choice.why, name: state.choice.chosenByName })}</Stated>
           ) : state.takenOffAt ? (
             <span className="label">
-              {t('takenOff', { time: formatTime(state.takenOffAt, zone) })} <PutBack lensOnEyeId={row.rootId} />
+              {t('takenOff', { time: formatTime(state.takenOffAt, zone) })}
+              <Suspense fallback={null}>
+                <PutBack lensOnEyeId={row.rootId} />
+              </Suspense>
             </span>
           ) : elapsed >= settle * 60 ? (
             <Stated state="ok">{t('settled', { time: formatElapsed(elapsed) })}</Stated>

@@ -1,14 +1,20 @@
 'use client';
 import { useEffect, useRef } from 'react';
 
-/** A picture of letters in the ink of the page. */
+/** The colour of a page's ink as a pixel without its density. */
+function inkOf(on: Element): number {
+  const [r = 0, g = 0, b = 0] = (getComputedStyle(on).color.match(/\d+/g) ?? []).map(Number);
+  return (b << 16) | (g << 8) | r;
+}
+
+/** A picture of letters in the ink of the page. @param seen how dense the ink is, 0 to 255, pixel by pixel */
 export function LettersSeen({
   seen,
   width,
   height,
   label,
 }: {
-  readonly seen: Float32Array;
+  readonly seen: Uint8ClampedArray;
   readonly width: number;
   readonly height: number;
   readonly label: string;
@@ -18,11 +24,11 @@ export function LettersSeen({
     const on = canvas.current;
     const pen = on?.getContext('2d');
     if (!on || !pen) return;
-    pen.fillStyle = getComputedStyle(on).color;
-    pen.fillRect(0, 0, 1, 1);
-    const [r = 0, g = 0, b = 0] = pen.getImageData(0, 0, 1, 1).data;
     const picture = pen.createImageData(width, height);
-    for (let i = 0; i < seen.length; i++) picture.data.set([r, g, b, Math.round(Math.min(1, seen[i] ?? 0) * 255)], 4 * i);
+    // A pixel at once: it is drawn again with every step of a slider.
+    const pixels = new Uint32Array(picture.data.buffer);
+    const ink = inkOf(on);
+    for (let i = 0; i < pixels.length; i++) pixels[i] = ((seen[i] ?? 0) << 24) | ink;
     pen.putImageData(picture, 0, 0);
   }, [seen, width, height]);
   return <canvas ref={canvas} width={width} height={height} className="letters-seen" role="img" aria-label={label} />;

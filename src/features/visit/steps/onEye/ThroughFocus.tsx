@@ -1,7 +1,8 @@
 'use client';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { demandOf, EYES, formatAcuity, type Eye, type Ink, type NextInput, type SeenThrough, type TaskAt } from '@/core';
+import { demandOf, EYES, formatAcuity, type Eye, type Ink, type NextInput, type TaskAt } from '@/core';
+import type { Drawn } from '@/workers/throughFocus';
 import { useEyeWords } from '../../../common/eyeWords';
 import { useVisit } from '../../shell/VisitProvider';
 import { asItIs, eyesThrough } from './eyesThrough';
@@ -17,7 +18,7 @@ interface Of {
 }
 
 /** Acuity of a curve at a vergence: the nearest point that was reckoned. */
-function at({ curves }: SeenThrough, of: Eye | 'both', vergence: number): number {
+function at({ curves }: Drawn, of: Eye | 'both', vergence: number): number {
   const step = (curves.vergences[1] ?? 1) - (curves.vergences[0] ?? 0);
   const i = Math.round((vergence - (curves.vergences[0] ?? 0)) / step);
   const values = curves[of] ?? [];
@@ -46,6 +47,8 @@ export function ThroughFocus({ input, tasks }: Of) {
     () => tasks.map(({ task }, i) => ({ task, name: t(`tasks.${task}`), vergence: vergences[i] ?? 0, acuity: seen ? at(seen, 'both', vergences[i] ?? 0) : 0 })),
     [tasks, vergences, seen, t],
   );
+  // The letters follow the curves in a breath of their own: a slider is never held by both.
+  const later = useDeferredValue(seen);
   const cylinderNow = 2 * Math.max(eyes.right.halfCylinderLeft, eyes.left.halfCylinderLeft);
   return (
     <section aria-label={t('chart.title')} data-testid="through-focus">
@@ -55,47 +58,68 @@ export function ThroughFocus({ input, tasks }: Of) {
         <>
           <ThroughFocusChart curves={seen.curves} tasks={marks} label={t('chart.label')} words={words} acuity={say} />
           <p className="note">{t('chart.letters', { lines: LINES.map(say).join(', ') })}</p>
-          <table className="table">
-            <thead>
-              <tr>
-                <th scope="col">{t('task')}</th>
-                {EYES.map((e) => (
-                  <th key={e} scope="col">
-                    {eyeWords.name(e)}
-                  </th>
-                ))}
-                <th scope="col">{t('chart.both')}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {marks.map((mark, i) => (
-                <tr key={mark.task}>
-                  <th scope="row">{mark.name}</th>
-                  {EYES.map((e) => {
-                    const letters = seen.letters[e][i];
-                    const acuity = say(at(seen, e, mark.vergence));
-                    return (
-                      <td key={e}>
-                        {letters ? (
-                          <LettersSeen
-                            seen={letters}
-                            width={picture.width}
-                            height={picture.height}
-                            label={t('chart.lettersOf', { eye: eyeWords.name(e), task: mark.name, acuity })}
-                          />
-                        ) : null}
-                        <span className="value">{acuity}</span>
-                      </td>
-                    );
-                  })}
-                  <td className="value">{say(mark.acuity)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <SeenTable seen={later ?? seen} picture={picture} tasks={tasks} vergences={vergences} say={say} />
         </>
       ) : null}
       <p className="note">{t('chart.limits')}</p>
     </section>
   );
 }
+
+/** Each task with what the eyes see of it, and letters as each alone would see them. */
+const SeenTable = memo(function SeenTable({
+  seen,
+  picture,
+  tasks,
+  vergences,
+  say,
+}: {
+  readonly seen: Drawn;
+  readonly picture: Ink;
+  readonly tasks: readonly TaskAt[];
+  readonly vergences: readonly number[];
+  readonly say: (logMar: number) => string;
+}) {
+  const t = useTranslations('pairDesk');
+  const eyeWords = useEyeWords();
+  return (
+    <table className="table">
+      <thead>
+        <tr>
+          <th scope="col">{t('task')}</th>
+          {EYES.map((e) => (
+            <th key={e} scope="col">
+              {eyeWords.name(e)}
+            </th>
+          ))}
+          <th scope="col">{t('chart.both')}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {tasks.map(({ task }, i) => (
+          <tr key={task}>
+            <th scope="row">{t(`tasks.${task}`)}</th>
+            {EYES.map((e) => {
+              const letters = seen.letters[e][i];
+              const acuity = say(at(seen, e, vergences[i] ?? 0));
+              return (
+                <td key={e}>
+                  {letters ? (
+                    <LettersSeen
+                      seen={letters}
+                      width={picture.width}
+                      height={picture.height}
+                      label={t('chart.lettersOf', { eye: eyeWords.name(e), task: t(`tasks.${task}`), acuity })}
+                    />
+                  ) : null}
+                  <span className="value">{acuity}</span>
+                </td>
+              );
+            })}
+            <td className="value">{say(at(seen, 'both', vergences[i] ?? 0))}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+});

@@ -1,5 +1,5 @@
 'use client';
-import type { KeyboardEvent } from 'react';
+import { lazy, Suspense, type KeyboardEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
 import { Button } from '@/ui/Button';
@@ -12,12 +12,9 @@ import { useEyeWords } from '../../../common/eyeWords';
 import { VisitFrame, workingsOf } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
 import { AcuityRow } from './AcuityRow';
-import { AddRow } from './AddRow';
-import { NearAcuityRow } from './NearAcuityRow';
 import { CrossEntry } from './CrossEntry';
 import { Doubts } from './Doubts';
 import { CornealRows, RecordedRows } from './RefractionRows';
-import { SoFar } from './SoFar';
 import { useRefraction } from './useRefraction';
 import { VertexRow } from './VertexRow';
 import { cornealWorking } from './working';
@@ -26,6 +23,11 @@ import draftWords from '@/i18n/messages/en/draft.messages.json';
 import powerFieldWords from '@/i18n/messages/en/powerField.messages.json';
 import refractionWords from '@/i18n/messages/en/refraction.messages.json';
 import { withWords } from '@/i18n/withWords';
+
+// Near is asked of few, and the ranking comes when the library has.
+const AddRow = lazy(() => import('./AddRow').then((m) => ({ default: m.AddRow })));
+const NearAcuityRow = lazy(() => import('./NearAcuityRow').then((m) => ({ default: m.NearAcuityRow })));
+const SoFar = lazy(() => import('./SoFar').then((m) => ({ default: m.SoFar })));
 
 /** Spectacle powers in, powers at the cornea out, with the way between them. */
 function RefractionStepBody() {
@@ -91,7 +93,11 @@ function RefractionStepBody() {
           <Doubts doubts={powers.doubts} onSwap={EYES.every((e) => textOf(e).trim() !== '') ? powers.swapTyped : null} />
         </>
       }
-      marginEnd={<SoFar asked={{ needs, adds: { right: addOf('right'), left: addOf('left') } }} />}
+      marginEnd={
+        <Suspense fallback={null}>
+          <SoFar asked={{ needs, adds: { right: addOf('right'), left: addOf('left') } }} />
+        </Suspense>
+      }
       actions={
         <Button look="act" keys={['⏎']} data-enter="true" disabled={busy || record.visit.closedAt !== null} onClick={() => void powers.submit()}>
           {powers.nearAsked ? t(powers.typedNow || !anyRecorded ? 'recordThenNear' : 'toNear') : powers.typedNow || !anyRecorded ? t('record') : t('toLens')}
@@ -132,9 +138,9 @@ function RefractionStepBody() {
             />
           ) : null}
           <CornealRows powers={powers} />
-          {powers.addShown ? <AddRow powers={powers} /> : null}
+          <Suspense fallback={null}>{powers.addShown ? <AddRow powers={powers} /> : null}</Suspense>
           <AcuityRow draft={draft} />
-          {powers.addShown ? <NearAcuityRow powers={powers} /> : null}
+          <Suspense fallback={null}>{powers.addShown ? <NearAcuityRow powers={powers} /> : null}</Suspense>
           <RecordedRows powers={powers} />
         </Spine>
         {/* Enter in a field sends the form only where there is a submit button. */}
