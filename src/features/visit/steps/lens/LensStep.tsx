@@ -19,7 +19,6 @@ import { useVisit } from '../../shell/VisitProvider';
 import { ChoosingReasons } from './ChoosingReasons';
 import { useExpectedLines } from './expected';
 import { FamilyRows } from './FamilyRows';
-import { InHand } from './InHand';
 import { LeadRow } from './LeadRow';
 import { Narrow } from './Narrow';
 import { useChoosing } from './useChoosing';
@@ -40,6 +39,12 @@ const LeftOutList = lazy(() => import('./LeftOutList').then((m) => ({ default: m
 const LaterStartLine = (props: Parameters<typeof StartLine>[0]) => (
   <Suspense fallback={null}>
     <StartLine {...props} />
+  </Suspense>
+);
+const InHand = lazy(() => import('./InHand').then((m) => ({ default: m.InHand })));
+const LaterInHand = (props: Parameters<typeof InHand>[0]) => (
+  <Suspense fallback={null}>
+    <InHand {...props} />
   </Suspense>
 );
 const LaterLeftOut = (props: Parameters<typeof LeftOutList>[0]) => (
@@ -164,7 +169,7 @@ function LensStepBody() {
             />
           </div>
         ) : null}
-        <InHand choosing={choosing} />
+        <LaterInHand choosing={choosing} />
         {none ? (
           <div className="p-8 text-center">
             <p className="mb-4">{blocked ? t('blocked') : t('nothingToRank')}</p>
