@@ -78,6 +78,12 @@ describe('what each eye is to see', () => {
     expect(order?.lines.find((l) => l.eye === 'right')?.aim).toEqual({ sees: 'near', cm: 33 });
     expect(order?.lines.find((l) => l.eye === 'left')?.aim).toEqual({ sees: 'far', cm: null });
   });
+  it('a laboratory is not asked for a near eye: it would work out its far power', async () => {
+    const of = await setApart();
+    const on = await putOn(of.visitId);
+    const raw = { mode: 'raw', triedLensOnEyeId: on.rightLensOnEyeId, baseCurve: 8.4, diameter: 14.2 };
+    expect(await sign(of.visitId, on, { right: raw, left: null })).toMatchObject({ error: { rule: 'rawNearEye', data: { eye: 'right' } } });
+  });
   it('is nothing while nobody decided; the database takes no near without its distance', async () => {
     const record = await newWearer(world);
     const visitId = await world.visit(record, ONE);
