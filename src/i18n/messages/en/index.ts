@@ -36,6 +36,7 @@ import lastLook from './lastLook.messages.json';
 import family from './family.messages.json';
 import lens from './lens.messages.json';
 import lensLine from './lensLine.messages.json';
+import lensStory from './lensStory.messages.json';
 import lensSigns from './lensSigns.messages.json';
 import lesson from './lesson.messages.json';
 import lessonFigures from './lessonFigures.messages.json';
@@ -135,6 +136,7 @@ export const en = {
   family,
   lens,
   lensLine,
+  lensStory,
   lensSigns,
   lesson,
   lessonFigures,
