@@ -163,6 +163,25 @@ describe('driving is asked about before the pair goes home', () => {
     expect(await goes(of.visitId, on)).toMatchObject({ ok: true });
     expect((await world.record(of.visitId)).nearFindings.at(-1)?.current).toMatchObject({ sign: 'driving', wordValue: 'waits' });
   });
+  it('boxes that came for the pair stay too until it was asked', async () => {
+    const of = await setApart();
+    const on = await putOn(of.visitId);
+    expect(await sign(of.visitId, on, { expiresOn: '20 Nov 2028' })).toMatchObject({ ok: true });
+    const [prescription] = (await world.record(of.visitId)).prescriptions;
+    const ordered = { prescriptionId: prescription?.id, requestKey: crypto.randomUUID(), rightPacks: 1, leftPacks: 1, pastExpiryNote: '' };
+    await world.must('placeOrder', { ...(await at(of.visitId)), ...ordered });
+    const orderOf = async () => (await world.record(of.visitId)).orders[0];
+    const orderId = (await orderOf())?.id;
+    const box = (lot: string) => ({ packs: 1, lot, expiresOn: '1 Mar 2029' });
+    await world.must('recordReceipt', { orderId, right: box('R1'), left: box('L1') });
+    const receiptIds = ((await orderOf())?.receipts ?? []).map((r) => r.id);
+    const home = async () =>
+      world.do('handOverBoxes', { ...(await at(of.visitId)), orderId, receiptIds, identityAsked: true, experienceNote: 'worn so for years' });
+    expect(await home()).toMatchObject({ error: { kind: 'ruleBroken', rule: 'drivingUnasked' } });
+    expect(((await orderOf())?.receipts ?? []).map((r) => r.handedOver)).toEqual([false, false]);
+    expect(await says(of.visitId, 'doesNotDrive')).toMatchObject({ ok: true });
+    expect(await home()).toMatchObject({ ok: true });
+  });
   it('who is used to them reads 20/40 with both eyes; it is no finding among others', async () => {
     const of = await setApart();
     const on = await putOn(of.visitId);

@@ -89,6 +89,31 @@ describe('the next single change', () => {
     const next = nextChange(input([reading(pair(), 9, 3)], { choices: { adds: ['low'], makes: () => false, toric: [] } }));
     expect(next?.verdict).toBe('stop');
   });
+  it('cylinder that a toric of the same design takes away is the change where far is weak by it (common practice)', () => {
+    const blurred = { ...eye, halfCylinder: 0.625, halfCylinderToric: 0.1 };
+    const cylinder = { ...wearer, eyes: { right: blurred, left: eye } };
+    const seen = forecastFor(cylinder).both;
+    const tasks = [FAR, PHONE].map((demand, i) => ({ demand, acuity: seen(pair(), demand) + 0.1, satisfaction: [3, 6][i]! }));
+    const asked = (toric: readonly ('right' | 'left')[]) =>
+      nextChange(
+        input([{ pair: pair(), tasks, held: [] }], {
+          wearer: cylinder,
+          rule: { farWeak: [], nearWeak: [] },
+          choices: { adds: ['low'], makes: () => false, toric },
+        }),
+      );
+    const next = asked(['right']);
+    if (next?.verdict !== 'change') throw new Error('no change');
+    expect(next.proposed.change).toEqual({ kind: 'toric', eye: 'right' });
+    expect(next.proposed.pair.right.toric).toBe(true);
+    expect(next.proposed.tasks[0]!.then).toBeLessThan(next.proposed.tasks[0]!.now);
+    // Not made, or on already: nothing else is left.
+    expect(asked([])?.verdict).toBe('stop');
+    // Where there is no cylinder to take away it wins nothing.
+    const round = nextChange(input([reading(pair(), 3, 6)], { choices: { adds: ['low'], makes: () => false, toric: ['right'] } }));
+    const gain = (round?.verdict === 'change' ? [round.proposed, ...round.others] : (round?.others ?? [])).find((o) => o.change.kind === 'toric')!.gain;
+    expect(gain).toBeLessThan(next.proposed.gain / 4);
+  });
   it('always one change at a time, never a pair that was worn, and an end after three', () => {
     fc.assert(
       fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 10 }), fc.integer({ min: 0, max: 10 })), { minLength: 6, maxLength: 6 }), (said) => {

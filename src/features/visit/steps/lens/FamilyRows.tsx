@@ -8,7 +8,7 @@ import type { Choosing } from './useChoosing';
 /** The families in their order, each with its nearest lenses for both eyes. */
 export function FamilyRows({ choosing }: { readonly choosing: Choosing }) {
   const t = useTranslations('lens');
-  const { rows, chosen, leadCode, meanK, compared, needs, draft, choose, compare, first, list } = choosing;
+  const { rows, chosen, leadCode, meanK, compared, needs, draft, choose, compare, first, list, listed } = choosing;
   // What the kind decided leads to may stand below the first lines.
   const firstCode = first?.family.code;
   const arrived = useRef(false);
@@ -32,7 +32,7 @@ export function FamilyRows({ choosing }: { readonly choosing: Choosing }) {
           compared={compared.includes(row.family.code)}
           onCompare={compared.length < SIDE_BY_SIDE || compared.includes(row.family.code) ? () => compare(row.family.code) : null}
           needs={row.needs}
-          asks={{ right: needs.right !== null, left: needs.left !== null }}
+          asks={{ right: listed('right') && needs.right !== null, left: listed('left') && needs.left !== null }}
           onChoose={() => choose(row.family.code)}
           onPower={(e, index) => draft.set(`${e}Power:${row.family.code}`, String(index))}
           onVariant={(e, key) => draft.set(`${e}Variant:${row.family.code}`, key)}

@@ -1,6 +1,6 @@
 'use client';
 import { useTranslations } from 'use-intl';
-import type { Eye } from '@/core';
+import { formatRefraction, type Eye } from '@/core';
 import { Button } from '@/ui/Button';
 import { SpineRow } from '@/ui/Spine';
 import { useEyeWords } from '../../../common/eyeWords';
@@ -17,6 +17,7 @@ export function LeadRow({ choosing }: { readonly choosing: Choosing }) {
         eye={eye}
         lead={lead}
         name={eyeWords.short(eye)}
+        lens={chosen[eye] && `${chosen[eye].family.name} ${formatRefraction(chosen[eye].lens.power)}`}
         onLead={() => draft.set('lead', eye)}
         none={chosen[eye] === null}
         onNone={() => draft.set(`${eye}Family`, chosen[eye] === null ? '' : 'none')}
@@ -29,6 +30,7 @@ function LeadButton({
   eye,
   lead,
   name,
+  lens,
   onLead,
   none,
   onNone,
@@ -36,19 +38,26 @@ function LeadButton({
   readonly eye: Eye;
   readonly lead: Eye;
   readonly name: string;
+  /** What is chosen for it. */
+  readonly lens: string | null;
   readonly onLead: () => void;
   readonly none: boolean;
   readonly onNone: () => void;
 }) {
   const t = useTranslations('lens');
   return (
-    <div className="flex gap-3 items-center">
+    <div className={`flex flex-wrap gap-x-3 items-center ${eye === 'right' ? 'justify-end' : ''}`}>
       <Button aria-pressed={lead === eye} onClick={onLead} keys={[name]}>
         {lead === eye ? t('choosing', { eye: name }) : t('chooseEye', { eye: name })}
       </Button>
       <button type="button" className="btn btn-quiet" aria-pressed={none} onClick={onNone}>
         {none ? t('fitIt') : t('leaveOut')}
       </button>
+      {lens ? (
+        <span className="note basis-full" data-testid={`chosen-${eye}`}>
+          {lens}
+        </span>
+      ) : null}
     </div>
   );
 }

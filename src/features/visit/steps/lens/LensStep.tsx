@@ -19,7 +19,6 @@ import { useVisit } from '../../shell/VisitProvider';
 import { ChoosingReasons } from './ChoosingReasons';
 import { useExpectedLines } from './expected';
 import { FamilyRows } from './FamilyRows';
-import { LeadRow } from './LeadRow';
 import { Narrow } from './Narrow';
 import { useChoosing } from './useChoosing';
 import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
@@ -50,6 +49,12 @@ const LaterInHand = (props: Parameters<typeof InHand>[0]) => (
 const LaterLeftOut = (props: Parameters<typeof LeftOutList>[0]) => (
   <Suspense fallback={null}>
     <LeftOutList {...props} />
+  </Suspense>
+);
+const LeadRow = lazy(() => import('./LeadRow').then((m) => ({ default: m.LeadRow })));
+const LaterLeadRow = (props: Parameters<typeof LeadRow>[0]) => (
+  <Suspense fallback={<div className="min-h-[88px]" />}>
+    <LeadRow {...props} />
   </Suspense>
 );
 const LensPanels = lazy(() => import('./LensPanels').then((m) => ({ default: m.LensPanels })));
@@ -145,7 +150,7 @@ function LensStepBody() {
       <Spine label={t('title')}>
         <SpineHead words={eyeWords.heads} label={t('facing')} />
         <SpineRow label={t('asks')} note={t('asksNote')} right={asks('right')} left={asks('left')} />
-        {apart ? <LeadRow choosing={choosing} /> : null}
+        {apart ? <LaterLeadRow choosing={choosing} /> : null}
         <div className="kind-band" data-testid="kind-band">
           <span className="label">{kind('title')}</span>
           <span className="flex-1">

@@ -118,6 +118,8 @@ export function useLensList(draft: Draft<'lens'>) {
     meanK,
     chosen: { right: chosenFor('right'), left: chosenFor('left') },
     leadCode,
+    /** Whether the families shown are this eye's list too. */
+    listed: (e: Eye): boolean => !own || e === lead,
     leadRow: rows.find((r) => r.family.code === leadCode),
     showAll: () => setShown(list.rows.length),
   };
