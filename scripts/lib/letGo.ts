@@ -13,9 +13,12 @@ export function letGoWhenItEnds(worker: Worker): void {
     return send(message, handle, ...rest);
   };
   // Closing twice does no harm: one that arrived was closed here already.
-  worker.on('exit', () => {
+  const letGo = (): void => {
     if (isClosable(onItsWay)) onItsWay.close();
-  });
+  };
+  worker.on('exit', letGo);
+  // A process that has ended counts as connected for a moment more, and may be handed one more connection meanwhile.
+  worker.on('disconnect', letGo);
 }
 
 const isNewConnection = (message: unknown): boolean => typeof message === 'object' && message !== null && 'act' in message && message.act === 'newconn';
