@@ -14,7 +14,7 @@ import { must } from '../src/lib/assert';
 import type { FamilyWithBlocks, NewFamily } from '../src/db/family';
 
 /** Invented families of invented makers. Blocks follow what soft lenses are really made in: finer steps near zero. */
-const span = (from: number, to: number, step: number): StepRange => ({ from, to, step });
+export const span = (from: number, to: number, step: number): StepRange => ({ from, to, step });
 const curves = (...list: readonly (readonly [number, number])[]): CurveDiameter[] => list.map(([baseCurve, diameter]) => ({ baseCurve, diameter }));
 const SPHERE_AXIS = span(180, 180, 10);
 const TENS = span(10, 180, 10);
@@ -44,7 +44,7 @@ const multifocalBlocks = (from: number, to: number, adds: readonly LensAdd[], ma
   { spheres: span(from, to, 0.25), cylinders: [0], axes: SPHERE_AXIS, adds, curves: made },
 ];
 
-type Draft = Omit<NewFamily, 'id' | 'version' | 'listed' | 'stabilisation' | 'markLayout' | 'overnightApproved'> &
+export type Draft = Omit<NewFamily, 'id' | 'version' | 'listed' | 'stabilisation' | 'markLayout' | 'overnightApproved'> &
   Partial<Pick<NewFamily, 'stabilisation' | 'markLayout' | 'overnightApproved'>>;
 
 export const DEMO_FAMILIES: readonly Draft[] = [
@@ -374,6 +374,12 @@ export const wholeFamily = (draft: Draft, id: string): FamilyWithBlocks => ({
   startTable: [],
   changeRule: null,
   reusableTrial: false,
+  irregular: false,
+  markSpacing: null,
+  sightMinutes: null,
+  setTable: [],
+  disinfectWith: null,
+  disinfectMinutes: null,
   startsOn: null,
   lastOrderOn: null,
   replacedBy: null,

@@ -2,6 +2,8 @@ import { Temporal } from 'temporal-polyfill';
 import { addSeconds, type Role, type SettingKey, type VisitKind } from '../src/core';
 import type { Sql, Tx } from '../src/db/client';
 import { ensureLenses } from '../src/db/lens';
+import { insertDiagnosticLenses, type NewDiagnosticLens } from '../src/db/diagnosticLens';
+import { must } from '../src/lib/assert';
 import { insertFamily } from '../src/db/family';
 import { receiveTrials } from '../src/db/trialStock';
 import { insertCareProduct } from '../src/db/careProduct';
@@ -14,6 +16,7 @@ import { insertRoom, listRooms } from '../src/db/room';
 import { insertAppointment } from '../src/db/appointment';
 import { insertWearer } from '../src/db/wearer';
 import { hashPassword } from '../src/server/password';
+import { DEMO_SET_LENSES, DEMO_SETS } from './diagnosticSets';
 import { DEMO_DRAWER } from './drawer';
 import { DEMO_CARE, DEMO_FAMILIES, DEMO_HOUSE_LIST, wholeFamily } from './families';
 import { DEMO_PAST, insertPast } from './past';
@@ -142,7 +145,7 @@ export async function loadPractice(tx: Tx, now: string, since: string): Promise<
   for (const [sortOrder, name] of DEMO_ROOMS.entries()) await insertRoom(tx, { id: newId(), practiceId, name, sortOrder });
   for (const supplier of DEMO_SUPPLIERS) await insertSupplier(tx, practiceId, newId(), supplier);
   const families = new Map<string, string>();
-  for (const draft of DEMO_FAMILIES) {
+  for (const draft of [...DEMO_FAMILIES, ...DEMO_SETS]) {
     const id = newId();
     families.set(draft.code, id);
     const { lastOrderOn: _end, replacedBy: _by, practiceTurn: _turn, ...family } = wholeFamily(draft, id);
@@ -164,6 +167,14 @@ export async function loadPractice(tx: Tx, now: string, since: string): Promise<
       .toString();
     await receiveTrials(tx, practiceId, [{ lensId, lot, expiresOn, count }], { at: since, by: people[2] ?? '' }, newId);
   }
+  const sets = new Map<string, NewDiagnosticLens[]>();
+  for (const [setCode, number, sphereD, baseCurveMm, diameterMm] of DEMO_SET_LENSES) {
+    const spec = { familyVersionId: must(families.get(setCode), setCode), sphereD, cylinderD: 0, axisDeg: 180, addBand: null, baseCurveMm, diameterMm };
+    const [lensId = ''] = await ensureLenses(tx, practiceId, [spec], newId);
+    const lens = { id: newId(), lensId, setCode, number, expiresOn: todayOf(now).add({ months: 30 }).toString() };
+    sets.set(setCode, [...(sets.get(setCode) ?? []), lens]);
+  }
+  for (const lenses of sets.values()) await insertDiagnosticLenses(tx, practiceId, lenses, { at: since, by: people[2] ?? '' });
   return practiceId;
 }
 const todayOf = (now: string) => Temporal.Instant.from(now).toZonedDateTimeISO(TIME_ZONE).toPlainDate();

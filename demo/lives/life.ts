@@ -66,7 +66,7 @@ interface Signed {
 function saysOf({ story, daysPerWeek, practice, birthDate }: Teller, now: 'before' | 'wears'): Record<string, AnswerValue> {
   const age = ageOn(birthDate, practice.today);
   const worn = now === 'wears' || story.handles === true;
-  const kept = { daily: 1, twoWeekly: 14, monthly: 30 }[story.modality] * (story.stretches ?? 1);
+  const kept = LIFE_DAYS[story.modality] * (story.stretches ?? 1);
   return {
     danger: ['none'],
     lastWorn: worn ? 'now' : 'never',

@@ -1,4 +1,4 @@
-import type { Modality } from '../../src/core';
+import type { AdvisedModality } from '../../src/core';
 import { addDays, addYears } from '../../src/core';
 import type { Chance } from './chance';
 
@@ -6,7 +6,7 @@ import type { Chance } from './chance';
 export interface Story {
   /** Days ago of the first fit. */
   readonly since: number;
-  readonly modality: Modality;
+  readonly modality: AdvisedModality;
   readonly age: number;
   /** Cylinder enough for a toric. */
   readonly astigmatic?: true;

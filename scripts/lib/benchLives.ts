@@ -1,7 +1,7 @@
 import type { Modality } from '../../src/core';
 import { live, type Life, type Lived } from './livesOfSupply';
 
-const PACKS: Readonly<Record<Modality, readonly number[]>> = { daily: [30, 90], twoWeekly: [6], monthly: [3, 6] };
+const PACKS: Readonly<Record<Modality, readonly number[]>> = { daily: [30, 90], twoWeekly: [6], monthly: [3, 6], quarterly: [1], yearly: [1] };
 /** Three years with a leap day in them. */
 const FROM = '2027-03-01';
 const DAYS = 3 * 365 + 1;

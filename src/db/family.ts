@@ -41,7 +41,8 @@ interface BlockRow {
 const familyColumns = (sql: Db) => sql`
   f.id, f.code, f.version, f.listed, f.maker, f.name, f.geometry, f.modality, f.material, f.water_percent, f.dk, f.dkt_centre, f.dkt_thickest,
   f.modulus_mpa, f.ionic_group, f.overnight_approved, f.min_age, f.myopia_hours, f.myopia_days, f.mark_layout, f.stabilisation, f.rotation_mean, f.rotation_sd,
-  f.settle_minutes, f.pack_size, f.pack_price_minor, f.rebate_minor, f.lead_days, f.multifocal_design, f.add_table, f.start_table, f.change_rule, f.reusable_trial, f.starts_on,
+  f.settle_minutes, f.pack_size, f.pack_price_minor, f.rebate_minor, f.lead_days, f.multifocal_design, f.add_table, f.start_table, f.change_rule, f.reusable_trial, f.irregular, f.mark_spacing, f.sight_minutes, f.set_table,
+  f.disinfect_with, f.disinfect_minutes, f.starts_on,
   e.last_order_on, e.replaced_by,
   (select jsonb_build_object('mean', t.mean_deg, 'sd', t.sd_deg, 'eyes', t.eyes) from family_turn t
     where t.practice_id = f.practice_id and t.code = f.code) as practice_turn,
@@ -161,8 +162,9 @@ export type NewFamily = Pick<CatalogueFamily, Needed | Trade> &
   Partial<CatalogueFamily> & { readonly id: string; readonly version: number; readonly listed: boolean; readonly createdBy?: string | null };
 
 export async function insertFamily(sql: Db, practiceId: string, family: NewFamily, at: string, newId: () => string): Promise<void> {
-  const { blocks, addTable = [], startTable = [], changeRule = null, ...row } = family;
-  const tables = { addTable: sql.json(addTable as never), startTable: sql.json(startTable as never), changeRule: changeRule && sql.json(changeRule as never) };
+  const { blocks, addTable = [], startTable = [], setTable = [], changeRule = null, ...row } = family;
+  const json = (value: unknown) => sql.json(value as never);
+  const tables = { addTable: json(addTable), startTable: json(startTable), setTable: json(setTable), changeRule: changeRule && json(changeRule) };
   await sql`insert into lens_family_version ${sql({ ...row, ...tables, practiceId, createdAt: at })}`;
   // One statement a thousand blocks: a family listed power by power has many.
   for (let from = 0; from < blocks.length; from += 1000) {

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { rangeCount, rangeValue, type CatalogueFamily, type LensBlock, type StepRange, writeAddTable, writeChangeRule, writeStartTable } from '../core';
+import { rangeCount, rangeValue, type CatalogueFamily, type LensBlock, type StepRange, writeAddTable, writeChangeRule, writeSetTable, writeStartTable } from '../core';
 import type { Result } from '../lib/outcome';
 import { CATALOGUE_COLUMNS, FORMULA, NEEDED_COLUMNS, type CatalogueColumn, type CatalogueFault } from '../schema/catalogue';
 import { openCsv, type BrokenFile, type CsvFile } from './csv';
@@ -53,6 +53,12 @@ export function cellsOf(family: CatalogueFamily, block: LensBlock): Record<Catal
     start_table: writeStartTable(family.startTable),
     change_rule: family.changeRule ? writeChangeRule(family.changeRule) : '',
     reusable_trial: family.reusableTrial ? 'yes' : 'no',
+    irregular: family.irregular ? 'yes' : 'no',
+    mark_spacing: shown(family.markSpacing),
+    sight_minutes: shown(family.sightMinutes),
+    set_table: writeSetTable(family.setTable),
+    disinfect_with: spaced(family.disinfectWith),
+    disinfect_minutes: shown(family.disinfectMinutes),
     sphere_from: power(block.spheres.from),
     sphere_to: power(last(block.spheres)),
     sphere_step: power(block.spheres.step),

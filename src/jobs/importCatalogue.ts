@@ -1,5 +1,5 @@
 import 'server-only';
-import { lensesLost, mergeBlocks, type CatalogueFamily, type LensBlock, writeAddTable, writeChangeRule, writeStartTable } from '../core';
+import { lensesLost, mergeBlocks, type CatalogueFamily, type LensBlock, writeAddTable, writeChangeRule, writeSetTable, writeStartTable } from '../core';
 import { claimImport, listTakeable, noteProgress, readImportBytes, settleImport, storeCheck, type ClaimedImport } from '../db/catalogueImport';
 import type { Sql } from '../db/client';
 import { markAll } from '../db/eyeRunway';
@@ -41,8 +41,13 @@ const blockText = (b: LensBlock): string =>
 
 /** A family as text that is the same for the same lenses, whatever the order of its lines. */
 function fingerprint(family: CatalogueFamily): string {
-  const { blocks, startsOn: _starts, addTable, startTable, changeRule, ...facts } = family;
-  const tables = { addTable: writeAddTable(addTable), startTable: writeStartTable(startTable), changeRule: changeRule && writeChangeRule(changeRule) };
+  const { blocks, startsOn: _starts, addTable, startTable, setTable, changeRule, ...facts } = family;
+  const tables = {
+    addTable: writeAddTable(addTable),
+    startTable: writeStartTable(startTable),
+    setTable: writeSetTable(setTable),
+    changeRule: changeRule && writeChangeRule(changeRule),
+  };
   const ordered = Object.entries({ ...facts, ...tables }).sort(([a], [b]) => (a < b ? -1 : 1));
   return JSON.stringify([ordered, mergeBlocks(blocks).map(blockText).sort()]);
 }

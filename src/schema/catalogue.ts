@@ -8,6 +8,7 @@ import {
   parseLensAdd,
   readAddTable,
   readChangeRule,
+  readSetTable,
   readStartTable,
   MODALITIES,
   MULTIFOCAL_DESIGNS,
@@ -51,6 +52,9 @@ const FIGURES = {
   pack_price: figure(0, 100_000),
   rebate: figure(0, 100_000),
   lead_days: figure(0, 120, 1),
+  mark_spacing: figure(5, 60, 1),
+  sight_minutes: figure(1, 120, 1),
+  disinfect_minutes: figure(1, 1440, 1),
   sphere_step: figure(0.25, 20, 0.25),
   axis_step: figure(1, 180, 1),
 } as const satisfies Partial<Record<CatalogueColumn, Limit>>;
@@ -83,7 +87,7 @@ function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; re
   if (price === 0) noted('stop', 'cataloguePrice', {});
   const toric = geometry === 'toric' || geometry === 'toricMultifocal';
   const withAdd = geometry === 'multifocal' || geometry === 'toricMultifocal';
-  const table = <T>(column: 'add_table' | 'start_table' | 'change_rule', readTable: (text: string) => T | null): T | null => {
+  const table = <T>(column: 'add_table' | 'start_table' | 'change_rule' | 'set_table', readTable: (text: string) => T | null): T | null => {
     const text = read.raw(column);
     const found = text === '' ? null : readTable(text);
     if (text !== '' && found === null) noted('stop', 'catalogueTable', { column, typed: clip(text) });
@@ -91,6 +95,13 @@ function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; re
   };
   const markLayout = read.choice('mark_layout', MARK_LAYOUTS, false) ?? 'none';
   if (toric && markLayout === 'none') noted('stop', 'catalogueMarks', {});
+  const [reusableTrial, irregular] = [read.flag('reusable_trial'), read.flag('irregular')];
+  const [markSpacing, sightMinutes, settleMinutes] = [optional('mark_spacing'), optional('sight_minutes'), needed('settle_minutes')];
+  const [disinfectWith, disinfectMinutes] = [read.text('disinfect_with', 60, false), optional('disinfect_minutes')];
+  if ((markSpacing === null) !== (markLayout !== 'fiveSixSeven')) noted('stop', 'catalogueSpacing', {});
+  if (sightMinutes !== null && sightMinutes < settleMinutes) noted('stop', 'catalogueSightBefore', { settle: settleMinutes, sight: sightMinutes });
+  if (reusableTrial !== (disinfectWith !== null) || reusableTrial !== (disinfectMinutes !== null)) noted('stop', 'catalogueDisinfect', {});
+  if (irregular && !toric) noted('stop', 'catalogueIrregular', {});
   const facts = {
     code: code ?? '',
     maker: read.text('maker', 80, true) ?? '',
@@ -112,7 +123,7 @@ function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; re
     stabilisation: toric ? read.choice('stabilisation', STABILISATIONS, false) : null,
     rotationMean,
     rotationSd,
-    settleMinutes: needed('settle_minutes'),
+    settleMinutes,
     packSize: needed('pack_size'),
     packPriceMinor: minor(price),
     rebateMinor: minor(optional('rebate')),
@@ -121,7 +132,13 @@ function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; re
     addTable: (withAdd ? table('add_table', readAddTable) : null) ?? [],
     startTable: (withAdd ? table('start_table', readStartTable) : null) ?? [],
     changeRule: withAdd ? table('change_rule', readChangeRule) : null,
-    reusableTrial: read.flag('reusable_trial'),
+    reusableTrial,
+    irregular,
+    markSpacing,
+    sightMinutes,
+    setTable: (irregular ? table('set_table', readSetTable) : null) ?? [],
+    disinfectWith,
+    disinfectMinutes,
   };
   return { facts: fine ? facts : null, geometry: said };
 }

@@ -33,6 +33,12 @@ export const FAMILY_COLUMNS = [
   'start_table',
   'change_rule',
   'reusable_trial',
+  'irregular',
+  'mark_spacing',
+  'sight_minutes',
+  'set_table',
+  'disinfect_with',
+  'disinfect_minutes',
 ] as const;
 export const BLOCK_COLUMNS = ['sphere_from', 'sphere_to', 'sphere_step', 'cylinders', 'axis_from', 'axis_to', 'axis_step', 'adds', 'curves'] as const;
 export const CATALOGUE_COLUMNS = [...FAMILY_COLUMNS, ...BLOCK_COLUMNS] as const;

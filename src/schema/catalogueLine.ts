@@ -32,7 +32,11 @@ export type CatalogueFaultCode =
   | 'catalogueTwice'
   | 'catalogueAxisZero'
   | 'catalogueHalfPair'
-  | 'catalogueHalfLabel';
+  | 'catalogueHalfLabel'
+  | 'catalogueSpacing'
+  | 'catalogueSightBefore'
+  | 'catalogueDisinfect'
+  | 'catalogueIrregular';
 
 /** Text that a spreadsheet would run: refused where text is wanted. `-1.25` is a number, not a formula. */
 export const FORMULA = /^[=@\t\r]|^[+-](?!\d+([.,]\d+)?$)/;

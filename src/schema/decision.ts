@@ -1,9 +1,10 @@
+import { ADVISED_MODALITIES } from '../core';
 import { inVisit } from './fields';
 import { z } from 'zod';
 
 export const decideForm = z.object({
   ...inVisit,
-  modality: z.enum(['daily', 'twoWeekly', 'monthly'], { error: 'required' }),
+  modality: z.enum(ADVISED_MODALITIES, { error: 'required' }),
   wear: z.enum(['day', 'overnight'], { error: 'required' }),
   reason: z
     .string()

@@ -1,4 +1,4 @@
-import { FIT_WORDS, lensFindingProblem, OVER_CONTROLS, PLUS_HALF, READ_HOW, WORN_HOW } from '../core';
+import { FIT_WORDS, lensFindingProblem, MODALITIES, OVER_CONTROLS, PLUS_HALF, READ_HOW, WORN_HOW } from '../core';
 import { acuity, dayText, eye, inVisit, limited, lotText, optionalText, reason, refractionText, uuid, lensAdd } from './fields';
 import { z } from 'zod';
 
@@ -38,7 +38,7 @@ export const broughtInForm = z.object({
   description: z.string({ error: 'lensNameRequired' }).trim().min(2, 'lensNameRequired').max(120, 'tooLong'),
   /** Null when nobody knows the power: then nothing can be read against it. */
   power: refractionText.nullable(),
-  modality: z.enum(['daily', 'twoWeekly', 'monthly']).default('monthly'),
+  modality: z.enum(MODALITIES).default('monthly'),
   how: z.enum(WORN_HOW).nullable(),
 });
 export const confirmLensForm = z.object({ ...inVisit, lensOnEyeId: uuid, how: z.enum(WORN_HOW) });

@@ -41,6 +41,8 @@ import { endFamily, saveFamily } from './family/commands';
 import { exportCatalogue, readFamily, readFamilies, readLibrary } from './family/queries';
 import { changeSetting } from './setting/commands';
 import { readSettings } from './setting/queries';
+import { addSetLenses, disinfectLenses, endSetLens, putOnSetLenses } from './diagnosticSet/commands';
+import { readSetLens, readSets } from './diagnosticSet/queries';
 import { countTrials, discardTrials, receiveTrials } from './trialStock/commands';
 import { endTrialLoan, lendTrials } from './trialStock/loans';
 import { exportRestock, readRestock, recordRestock, setTrialLevels } from './trialStock/levels';
@@ -170,6 +172,10 @@ export const COMMANDS = {
   decideKind,
   recordRefraction,
   putOnTrials,
+  putOnSetLenses,
+  addSetLenses,
+  disinfectLenses,
+  endSetLens,
   recordBroughtIn,
   answerWorn,
   confirmLens,
@@ -256,6 +262,8 @@ export const QUERIES = {
   readRooms,
   readDrawer,
   readTrialMovements,
+  readSets,
+  readSetLens,
   readTrialBox,
   readRestock,
   exportRestock,

@@ -19,7 +19,7 @@ export interface RotationEyeProps {
 }
 
 /** Hours at which a layout engraves its marks, as degrees clockwise from 6 o'clock. */
-const MARKS: Readonly<Record<MarkLayout, readonly number[]>> = { none: [0], six: [0], threeNine: [90, 270], twelve: [180] };
+const MARKS: Readonly<Record<MarkLayout, readonly number[]>> = { none: [0], six: [0], threeNine: [90, 270], twelve: [180], fiveSixSeven: [0, 30, 330] };
 /** Top of the drawing's view box. */
 const TOP = 38;
 const LENS = (14.2 / 2) * PX_PER_MM;

@@ -238,6 +238,12 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   changeSetting: () => ({ key: 'idleMinutes', value: 11, lastChangeId: null }),
   recordRefraction: () => ({ visitId: ids.visitId, version: 1, right: '-1.00', left: null, vertexMm: 12 }),
   putOnTrials: () => ({ visitId: ids.visitId, version: 1, right: lens, left: null }),
+  putOnSetLenses: () => ({ visitId: ids.visitId, version: 1, right: randomUUID(), left: null }),
+  addSetLenses: () => ({ familyId: lens.familyId, lenses: [{ number: '1', lens, expiresOn: '2030-01-01' }] }),
+  disinfectLenses: () => ({ diagnosticLensIds: [randomUUID()] }),
+  endSetLens: () => ({ diagnosticLensId: randomUUID(), why: 'lost' }),
+  readSets: () => ({}),
+  readSetLens: () => ({ diagnosticLensId: randomUUID() }),
   recordBroughtIn: () => ({ visitId: ids.visitId, version: 1, eye: 'left', description: 'a lens', power: '-1.00', how: 'boxSeen' }),
   changeVisit: () => ({ visitId: ids.visitId, version: 1, kind: 'lensAnnual', fee: null }),
   recordExamined: () => ({ wearerId: ids.wearerId, examinedOn: '1 Nov 2026', byWhom: 'the harbour clinic' }),
@@ -406,6 +412,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
   'stillHere',
   'setClock',
   'readDrawer',
+  'readSets',
   'findFree',
   'readTasks',
   'readRooms',
@@ -419,7 +426,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(187);
+    expect(names).toHaveLength(193);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -445,6 +452,9 @@ describe('another practice', () => {
     const tables = [
       'refraction',
       'lens_on_eye',
+      'diagnostic_lens',
+      'diagnostic_disinfection',
+      'diagnostic_lens_end',
       'prescription',
       'lesson_attempt',
       'lesson_way',

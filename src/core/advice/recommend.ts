@@ -1,4 +1,4 @@
-import { isOrderable } from '../lens/catalogueFamily';
+import { isAdvised, isOrderable, type AdvisedModality } from '../lens/catalogueFamily';
 import type { Geometry, Modality } from '../lens/family';
 import { TORIC_FROM } from '../lens/toricFrom';
 import type { Refraction } from '../optics/refraction';
@@ -12,7 +12,7 @@ import { KIND_RULES, NIGHT_BARS, NIGHT_NEEDS, NIGHT_REASON, type KindRule, type 
 import { dktAt, DKT_LIMITS } from './oxygen';
 
 export interface Kind {
-  readonly modality: Modality;
+  readonly modality: AdvisedModality;
   readonly wear: Wear;
   readonly geometry: Geometry;
   readonly material: MaterialClass;
@@ -35,7 +35,7 @@ export interface KindChoice {
 }
 /** A kind that is not on offer, why, and what that rests on. */
 export interface NotOffered {
-  readonly modality: Modality | null;
+  readonly modality: AdvisedModality | null;
   readonly wear: Wear;
   readonly why: string;
   readonly evidence: readonly Evidence[];
@@ -43,7 +43,7 @@ export interface NotOffered {
 
 /** What of a lens family decides whether a kind can be had at all. */
 export interface OnOffer {
-  readonly modality: Modality;
+  readonly modality: AdvisedModality;
   readonly geometry: Geometry;
   readonly material: MaterialClass;
   readonly overnightApproved: boolean;
@@ -52,7 +52,7 @@ export interface OnOffer {
   readonly dktThickest: number | null;
 }
 
-/** What of the lens library the advice looks at: what can still be ordered. A material that is not called hydrogel is a silicone hydrogel. */
+/** What of the lens library the advice looks at: what can still be ordered, for a regular cornea. A material that is not called hydrogel is a silicone hydrogel. */
 export const onOffer = (
   families: readonly {
     readonly listed: boolean;
@@ -63,11 +63,13 @@ export const onOffer = (
     readonly dktCentre: number | null;
     readonly dktThickest: number | null;
     readonly lastOrderOn: IsoDate | null;
+    readonly irregular: boolean;
   }[],
   today: IsoDate,
 ): OnOffer[] =>
   families
-    .filter((f) => f.listed && isOrderable(f, today))
+    .filter((f) => f.listed && !f.irregular && isOrderable(f, today))
+    .flatMap((f) => (isAdvised(f.modality) ? [{ ...f, modality: f.modality }] : []))
     .map((f) => ({
       modality: f.modality,
       geometry: f.geometry,
@@ -86,7 +88,7 @@ export interface Recommendation {
 }
 
 /** Ties go to the kind that needs least care, then to what is prescribed for real months; by day before overnight. */
-const ORDER: readonly Modality[] = ['daily', 'monthly', 'twoWeekly'];
+const ORDER: readonly AdvisedModality[] = ['daily', 'monthly', 'twoWeekly'];
 
 /** Why a sphere, a toric or a multifocal is asked for. */
 export type GeometryWhy = 'powerUnknown' | 'cylinder' | 'littleCylinder' | 'nearAge' | 'wayDecided' | 'nearOtherwise';
@@ -168,7 +170,7 @@ export function nightBar(facts: AdviceFacts, fitted: readonly Eye[]): { readonly
  * day; long days weigh double. Unknown figures weigh nothing by day (and bar a lens from nights).
  * @source Holden and Mertz 1984; Harvitt and Bonanno 1999, from memory; weights our own
  */
-function oxygenReason(facts: AdviceFacts, made: readonly OnOffer[], modality: Modality, least: (f: OnOffer) => number | null): Reason | null {
+function oxygenReason(facts: AdviceFacts, made: readonly OnOffer[], modality: AdvisedModality, least: (f: OnOffer) => number | null): Reason | null {
   const known = made.flatMap((f) => least(f) ?? []);
   if (known.length === 0) return null;
   const best = Math.max(...known);

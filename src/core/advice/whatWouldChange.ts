@@ -1,4 +1,4 @@
-import type { Modality } from '../lens/family';
+import type { AdvisedModality } from '../lens/catalogueFamily';
 import { answerProblems, askedQuestions, type Answer, type Answers, type AnswerValue } from './answers';
 import type { Question, QuestionId } from './questions';
 import type { Recommendation } from './recommend';
@@ -42,15 +42,15 @@ export function whatWouldChange(
   age: number,
   run: (answers: Answers) => { readonly recommendation: Recommendation; readonly stops: number },
   limit = 3,
-): Readonly<Record<Modality, readonly WouldChange[]>> {
+): Readonly<Record<AdvisedModality, readonly WouldChange[]>> {
   const now = run(answers);
-  const found: Record<Modality, WouldChange[]> = { daily: [], twoWeekly: [], monthly: [] };
+  const found: Record<AdvisedModality, WouldChange[]> = { daily: [], twoWeekly: [], monthly: [] };
   const before = now.recommendation.recommended?.kind.modality;
   for (const q of askedQuestions(answers, age)) {
     // Only what was answered can have been answered otherwise.
     const held: Answer | undefined = answers[q.id];
     if (!held) continue;
-    const met = new Set<Modality>();
+    const met = new Set<AdvisedModality>();
     for (const to of alternatives(q, held.value)) {
       const changed: Answers = { ...answers, [q.id]: { value: to, note: null } };
       if (answerProblems(changed, false).length > answerProblems(answers, false).length) continue;

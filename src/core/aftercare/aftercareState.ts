@@ -1,5 +1,6 @@
 import type { AdviceFacts, EyeFacts, FactValue } from '../advice/facts';
 import type { HealthState } from '../advice/healthState';
+import { LIFE_DAYS } from '../lens/family';
 import { toPowerVector } from '../optics/powerVector';
 import { bestThroughLens } from '../fit/overDoubts';
 import type { EyeState } from '../fit/eyeState';
@@ -49,7 +50,7 @@ const isNumber = (value: FactValue | undefined): value is number => typeof value
 /** Days that a lens is worn past its label, by what is said and by supply; undefined while neither says anything. */
 function overdueDays(of: AftercareOf, worn: WornAtAftercare): number | undefined {
   const said = of.health.answers.replacedEvery?.value;
-  const label = worn.kept?.labelDays ?? { daily: 1, twoWeekly: 14, monthly: 30 }[worn.lens.modality];
+  const label = worn.kept?.labelDays ?? LIFE_DAYS[worn.lens.modality];
   const known = [...(isNumber(said) ? [said - label] : []), ...(worn.kept ? [Math.floor(worn.kept.daysPerLens - label)] : [])];
   return known.length === 0 ? undefined : Math.min(365, Math.max(0, ...known));
 }

@@ -1,12 +1,18 @@
 import type { FamilyAdd } from '../presbyopia/familyAdd';
 import type { StartRow } from '../presbyopia/familyTables';
 import type { ChangeRule } from '../presbyopia/nextChange';
-import type { IsoDate } from '../units';
+import type { SetStartRow } from '../irregular/setTable';
+import type { Degrees, IsoDate } from '../units';
 import type { Geometry, LensBlock, MarkLayout, Modality, Stabilisation } from './family';
 
 export const GEOMETRIES = ['sphere', 'toric', 'multifocal', 'toricMultifocal'] as const satisfies readonly Geometry[];
-export const MODALITIES = ['daily', 'twoWeekly', 'monthly'] as const satisfies readonly Modality[];
-export const MARK_LAYOUTS = ['none', 'six', 'threeNine', 'twelve'] as const satisfies readonly MarkLayout[];
+export const MODALITIES = ['daily', 'twoWeekly', 'monthly', 'quarterly', 'yearly'] as const satisfies readonly Modality[];
+/** Of which the kind of lens is advised for a regular cornea. */
+export const ADVISED_MODALITIES = ['daily', 'twoWeekly', 'monthly'] as const satisfies readonly Modality[];
+export type AdvisedModality = (typeof ADVISED_MODALITIES)[number];
+/** Is it one that the advice knows? @example isAdvised('yearly') → false */
+export const isAdvised = (modality: Modality): modality is AdvisedModality => (ADVISED_MODALITIES as readonly string[]).includes(modality);
+export const MARK_LAYOUTS = ['none', 'six', 'threeNine', 'twelve', 'fiveSixSeven'] as const satisfies readonly MarkLayout[];
 export const STABILISATIONS = ['prismBallast', 'thinZones', 'fourPoint'] as const satisfies readonly Stabilisation[];
 export const MULTIFOCAL_DESIGNS = ['centreNear', 'centreDistance', 'concentric', 'extendedDepth'] as const;
 export type MultifocalDesign = (typeof MULTIFOCAL_DESIGNS)[number];
@@ -55,7 +61,19 @@ export interface CatalogueFamily {
   readonly startTable: readonly StartRow[];
   /** What the maker changes first where something is weak; null: as the trade does. */
   readonly changeRule: ChangeRule | null;
+  /** Its trial lenses serve several people: each is disinfected between two of them. */
   readonly reusableTrial: boolean;
+  /** Thick in the centre, so that it smooths the front of an irregular cornea: over it the refraction says nothing. */
+  readonly irregular: boolean;
+  /** Degrees between neighbouring marks where three are engraved about 6 o'clock; null for any other layout. */
+  readonly markSpacing: Degrees | null;
+  /** Minutes from insertion until sight is judged, where that takes longer than the fit; null: with the fit. */
+  readonly sightMinutes: number | null;
+  /** The set's own table of lenses to begin with; empty: its middle lens. */
+  readonly setTable: readonly SetStartRow[];
+  /** How a trial lens is disinfected between two people, by the set's own instructions, and for how long; null where no lens serves several. */
+  readonly disinfectWith: string | null;
+  readonly disinfectMinutes: number | null;
   readonly startsOn: IsoDate | null;
   readonly blocks: readonly LensBlock[];
 }

@@ -1,9 +1,10 @@
 import type { Dioptres, Degrees, Millimetres } from '../units';
 
 export type Geometry = 'sphere' | 'toric' | 'multifocal' | 'toricMultifocal';
-export type Modality = 'daily' | 'twoWeekly' | 'monthly';
-/** Where the family engraves its marks: hours of a clock face as the examiner sees the lens. */
-export type MarkLayout = 'none' | 'six' | 'threeNine' | 'twelve';
+/** How long a lens is kept; quarterly and yearly ones are made for one wearer, for irregular corneas. */
+export type Modality = 'daily' | 'twoWeekly' | 'monthly' | 'quarterly' | 'yearly';
+/** Where the family engraves its marks: hours of a clock face as the examiner sees the lens; `fiveSixSeven` three about 6, evenly spaced. */
+export type MarkLayout = 'none' | 'six' | 'threeNine' | 'twelve' | 'fiveSixSeven';
 /** What keeps a toric lens from turning. */
 export type Stabilisation = 'prismBallast' | 'thinZones' | 'fourPoint';
 export const ADD_BANDS = ['low', 'medium', 'high'] as const;
@@ -87,7 +88,7 @@ export interface LensVariant extends CurveDiameter {
 }
 
 /** Calendar days from opening for a reusable lens, day 1 being the day it is opened; 1 for a daily lens. */
-export const LIFE_DAYS: Readonly<Record<Modality, number>> = { daily: 1, twoWeekly: 14, monthly: 30 };
+export const LIFE_DAYS: Readonly<Record<Modality, number>> = { daily: 1, twoWeekly: 14, monthly: 30, quarterly: 90, yearly: 365 };
 
 /**
  * The values of a step range, exact to the thousandth.

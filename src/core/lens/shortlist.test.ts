@@ -157,6 +157,7 @@ describe('hard filters', () => {
     const odd: ShortlistFamily[] = [
       ...families,
       { ...families[4]!, name: 'Ended', code: 'ended', lastOrderOn: '2026-11-23' },
+      { ...families[4]!, name: 'For cones', code: 'for-cones', irregular: true },
       { ...families[4]!, name: 'Thick', code: 'thick', overnightApproved: true, dktThickest: 90 },
     ];
     for (const wish of wishes) for (const f of odd) for (const by of [leftOutBy(f, wish)]) if (by) seen.add(by.id);

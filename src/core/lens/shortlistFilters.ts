@@ -24,6 +24,8 @@ export interface ShortlistFamily extends LensFamily {
   /** The family's own figures; null while the kind of stabilisation's are taken. */
   readonly rotationPrior: RotationPrior | null;
   readonly lastOrderOn: IsoDate | null;
+  /** For irregular corneas: fitted from its set, never by the refraction. */
+  readonly irregular?: boolean;
   /** What its maker says of its additions; without it the usual bands. */
   readonly addTable?: readonly FamilyAdd[];
   /** The maker's starting pairs. */
@@ -51,7 +53,7 @@ export interface ShortlistWish {
 }
 
 export interface Filter {
-  readonly id: 'ended' | 'failedBefore' | 'overnightNotApproved' | 'oxygenOvernight' | 'oxygenByDay' | 'material' | 'ageLabel' | 'addUnknown' | 'addNotMade';
+  readonly id: 'ended' | 'forIrregular' | 'failedBefore' | 'overnightNotApproved' | 'oxygenOvernight' | 'oxygenByDay' | 'material' | 'ageLabel' | 'addUnknown' | 'addNotMade';
   readonly source: Source;
   /** Does it leave this family out? */
   readonly shuts: (family: ShortlistFamily, wish: ShortlistWish) => boolean;
@@ -71,6 +73,7 @@ const leastDkt = (f: ShortlistFamily, w: ShortlistWish): number =>
 /** What leaves a family out, the gravest first. Each says why; none is weighed against anything. */
 export const FILTERS: readonly Filter[] = [
   { id: 'ended', source: MAKER, shuts: (f, w) => !isOrderable(f, w.today) },
+  { id: 'forIrregular', source: TRADE, shuts: (f) => f.irregular === true },
   { id: 'failedBefore', source: TRADE, shuts: (f, w) => isDropped(f, w.dropped) },
   { id: 'overnightNotApproved', source: MAKER, shuts: (f, w) => overnight(w) && !f.overnightApproved },
   {

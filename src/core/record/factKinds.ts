@@ -143,7 +143,7 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
   },
   lensOnEye: {
     table: 'lens_on_eye',
-    columns: ['lens_id', 'description', 'source', 'trial_number', 'trial_stock_id', 'lot', 'expires_on', 'put_on_at'],
+    columns: ['lens_id', 'description', 'source', 'trial_number', 'trial_stock_id', 'diagnostic_lens_id', 'lot', 'expires_on', 'put_on_at'],
     takes: null,
     swap: 'values',
     slice: 'measures',

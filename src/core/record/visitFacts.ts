@@ -43,6 +43,8 @@ export interface OnEyeFact extends Fact {
   readonly source: 'trial' | 'dispensed' | 'order' | 'broughtIn';
   readonly trialNumber: number | null;
   readonly trialStockId: string | null;
+  /** The lens of a diagnostic set that it was; null for any other. */
+  readonly diagnosticLensId: string | null;
   readonly lot: string | null;
   readonly expiresOn: string | null;
   readonly putOnAt: IsoInstant;

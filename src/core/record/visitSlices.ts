@@ -11,6 +11,7 @@ import type { LensRow } from './lens';
 import type { LensLoss } from './lensLoss';
 import type { LessonRow } from './lesson';
 import type { Order } from './order';
+import type { SetLens } from './setLens';
 import type { Prescription } from './prescription';
 import type { StepAnswers } from './stepAnswers';
 import type { VisitDecision, VisitRow } from './visit';
@@ -131,7 +132,8 @@ export interface VisitSlices<Family> {
   /** Lenses that the other parts name, and what their families make today. */
   readonly lenses: { readonly lenses: Readonly<Record<string, LensRow>>; readonly ofLenses: readonly Family[] };
   /** Trial lenses that may still be used, counted by lens. */
-  readonly drawer: { readonly drawer: readonly DrawerCount[] };
+  /** Trial lenses of the drawer, and every lens of the practice's diagnostic sets. */
+  readonly drawer: { readonly drawer: readonly DrawerCount[]; readonly sets: readonly SetLens[] };
 }
 export type SliceName = keyof VisitSlices<unknown>;
 export const SLICE_NAMES = ['health', 'trend', 'measures', 'supply', 'lenses', 'drawer'] as const satisfies readonly SliceName[];

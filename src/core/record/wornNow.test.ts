@@ -27,6 +27,7 @@ const file = (change: Partial<WearerFile>): WearerFile =>
         source: 'trial' as const,
         trialNumber: 1,
         trialStockId: 's',
+        diagnosticLensId: null,
         lot: 'A',
         expiresOn: null,
         putOnAt: '2026-11-01T00:00:00Z',

@@ -11,6 +11,7 @@ export const CHOICES: Readonly<Partial<Record<CatalogueColumn, readonly string[]
   multifocal_design: ['', ...MULTIFOCAL_DESIGNS],
   overnight_approved: ['no', 'yes'],
   reusable_trial: ['no', 'yes'],
+  irregular: ['no', 'yes'],
 };
 /** What is typed of a family or a block, by column. */
 export type Typed = Readonly<Partial<Record<CatalogueColumn, string>>>;

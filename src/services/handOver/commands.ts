@@ -57,6 +57,7 @@ export const handOver = defineCommand({
       if (!row) return notFound('lensOnEye');
       if (row.eye !== eye) return invalid([eye, 'lensOnEyeId'], 'otherEye');
       if (row.lensId === null) return invalid([eye, 'lensOnEyeId'], 'lensUnknown');
+      if (row.diagnosticLensId !== null) return invalid([eye, 'lensOnEyeId'], 'setLensStays');
       if (row.source === 'broughtIn') return invalid([eye, 'lensOnEyeId'], 'broughtInNotGiven');
       // Worn home since an earlier hand-over, or sent to the wearer: it is theirs already.
       if (row.source === 'dispensed' || row.source === 'order') return ruleBroken('handedOverAlready', { eye });

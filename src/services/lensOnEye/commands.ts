@@ -1,6 +1,7 @@
 import 'server-only';
 import type { z } from 'zod';
-import { droppedLenses, expiryState, EYES, type Eye, type OnEyeFact, type VisitRow } from '../../core';
+import { droppedLenses, expiryState, EYES, type Eye, readinessOf, type OnEyeFact, type VisitRow } from '../../core';
+import { listDiagnosticLenses, lockDiagnosticLenses } from '../../db/diagnosticLens';
 import { withdrawRemoval } from '../../db/lensOnEye';
 import { recalledOf } from '../../db/lotRecall';
 import { takeInHand, takeTrials, type TakenTrial } from '../../db/trialStock';
@@ -99,6 +100,9 @@ export const putOnTrials = defineCommand({
     const taken = locked.value;
     const lenses = await lensesToPutOn(context, taken, form);
     if (!lenses.ok) return lenses;
+    // Lenses that serve several people go on from their set alone, where each is known and disinfected.
+    const ofSet = lenses.value.find(({ family }) => family.irregular || family.reusableTrial);
+    if (ofSet) return invalid([ofSet.eye], 'fromItsSet', { family: ofSet.family.name });
     const [recalled] = await recalledOf(
       context.tx,
       context.caller.practiceId,
@@ -121,6 +125,7 @@ export const putOnTrials = defineCommand({
         source: 'trial',
         trialNumber: earlier.filter((e) => e.source === 'trial').length + 1,
         trialStockId: trial.id,
+        diagnosticLensId: null,
         lot: trial.lot,
         expiresOn: trial.expiresOn,
         putOnAt: now,
@@ -154,6 +159,7 @@ export const recordBroughtIn = defineCommand({
       source: 'broughtIn',
       trialNumber: null,
       trialStockId: null,
+      diagnosticLensId: null,
       lot: null,
       expiresOn: null,
       putOnAt: now,
@@ -198,6 +204,15 @@ export const takeOff = defineCommand({
   },
 });
 
+/** Was a lens of a set disinfected, or on somebody, since it was taken off here? */
+async function movedOn({ tx, caller, today, now }: Context, { diagnosticLensId, putOnAt }: OnEyeFact): Promise<boolean> {
+  if (diagnosticLensId === null) return false;
+  await lockDiagnosticLenses(tx, caller.practiceId, [diagnosticLensId]);
+  const lens = (await listDiagnosticLenses(tx, caller.practiceId, today)).find((l) => l.id === diagnosticLensId);
+  const lastOn = lens?.uses.at(-1)?.onAt;
+  return !lens || readinessOf(lens, now).state !== 'used' || lastOn === undefined || Date.parse(lastOn) !== Date.parse(putOnAt);
+}
+
 /** It was never taken off: the removal stays on record, withdrawn with its reason. Only the lens last on that eye. */
 export const putBack = defineCommand({
   name: 'putBack',
@@ -214,6 +229,7 @@ export const putBack = defineCommand({
     const { eye } = chain.current;
     const newest = all.filter((c) => c.current?.eye === eye).at(-1);
     if (newest?.rootId !== chain.rootId) return ruleBroken('anotherLensOn', { eye });
+    if (await movedOn(context, chain.current)) return ruleBroken('setLensMovedOn', { eye });
     const done = await withdrawRemoval(tx, { practiceId: caller.practiceId, lensOnEyeId: chain.rootId, at: now, by: caller.personId, reason: form.reason });
     taken.value.changed('measures');
     return done ? ok(taken.value.done()) : ruleBroken('notTakenOff', { eye });

@@ -1,7 +1,7 @@
 import 'server-only';
 import {
   DKT_LIMITS,
-  leftOutForAll,
+  FILTERS,
   may,
   nightBar,
   OVERRIDABLE_FILTERS,
@@ -32,8 +32,9 @@ export function shutOut(context: Context, family: FamilyWithBlocks, power: Refra
   const { settings } = context;
   // Nights: every eye that is fitted has been looked at and is clear; nobody overrides it.
   if (wearer.kind?.wear === 'overnight' && nightBar(wearer.health.facts, wearer.fitted) !== null) return ruleBroken('nightsNotClear');
-  const { id } = leftOutForAll({ ...family, rotationPrior: null }, wishOf(context, power, wearer)) ?? {};
-  if (id === undefined || !FOR_NIGHTS.includes(id)) return null;
+  const wish = wishOf(context, power, wearer);
+  const id = FILTERS.find((f) => FOR_NIGHTS.includes(f.id) && f.shuts({ ...family, rotationPrior: null }, wish))?.id;
+  if (id === undefined) return null;
   return ruleBroken(`leftOut.${id}`, { family: family.name, limit: DKT_LIMITS[settings.oxygenSchool].overnight });
 }
 const FOR_NIGHTS: readonly string[] = ['overnightNotApproved', 'oxygenOvernight'];

@@ -89,7 +89,7 @@ export const answerWorn = defineCommand({
         continue;
       }
       const putOnAt = putOnMoment(must(form.since, 'time of insertion'), context.now, context.practice.timeZone);
-      const lensOnEyeId = taken.add('lensOnEye', eye, { ...lens.value, trialNumber: null, trialStockId: null, putOnAt });
+      const lensOnEyeId = taken.add('lensOnEye', eye, { ...lens.value, trialNumber: null, trialStockId: null, diagnosticLensId: null, putOnAt });
       if (lens.value.lensId !== null) confirm(context, taken, lensOnEyeId, form.how);
       taken.add('wornAnswer', eye, { answer, lensId: lens.value.lensId, lensOnEyeId });
     }

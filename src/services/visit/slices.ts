@@ -13,6 +13,8 @@ import {
   type VisitSlices,
 } from '../../core';
 import type { FamilyWithBlocks } from '../../db/family';
+import { bundle } from '../../db/bundle';
+import { listDiagnosticLenses } from '../../db/diagnosticLens';
 import { listDrawer } from '../../db/trialStock';
 import { libraryTag, type Context } from '../define';
 import { lensIn, namedLenses, type Named } from './lenses';
@@ -96,7 +98,10 @@ export async function readVisitPart(context: Context, visit: VisitRow, names: re
       return Promise.resolve(shown);
     },
     lenses: () => Promise.resolve(named),
-    drawer: async () => ({ drawer: await listDrawer(context.tx, context.caller.practiceId, context.today) }),
+    drawer: async () => {
+      const { tx, caller, today } = context;
+      return bundle(tx, { drawer: listDrawer(tx, caller.practiceId, today), sets: listDiagnosticLenses(tx, caller.practiceId, today) });
+    },
   };
   const slices: Partial<Record<SliceName, unknown>> = {};
   for (const name of names) slices[name] = await read[name]();

@@ -45,7 +45,7 @@ const FIELDS: { readonly [Name in SliceName]: readonly (keyof Slices[Name])[] } 
     'losses',
   ],
   lenses: ['lenses', 'ofLenses'],
-  drawer: ['drawer'],
+  drawer: ['drawer', 'sets'],
 };
 const LIBRARY_FIELDS: readonly (keyof Library)[] = ['families', 'careProducts', 'carePairs', 'houseList'];
 

@@ -18,6 +18,7 @@ import problems from './problems.messages.json';
 import redEyeProblems from './redEyeProblems.messages.json';
 import reorderProblems from './reorderProblems.messages.json';
 import requestsProblems from './requestsProblems.messages.json';
+import setProblems from './setProblems.messages.json';
 import signProblems from './signProblems.messages.json';
 import staffProblems from './staffProblems.messages.json';
 import supplyProblems from './supplyProblems.messages.json';
@@ -33,6 +34,7 @@ export const allProblems = {
   ...diaryProblems,
   ...practiceProblems,
   ...drawerProblems,
+  ...setProblems,
   ...visitProblems,
   ...libraryProblems,
   ...listProblems,

@@ -1,7 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import { useWordsOf } from '@/i18n/wordsOf';
-import { DKT_LIMITS, INFECTIONS_PER_10000, MODALITIES, type WouldChange } from '@/core';
+import { ADVISED_MODALITIES, DKT_LIMITS, INFECTIONS_PER_10000, type WouldChange } from '@/core';
 import { useAnswerWords } from '../../../common/answerWords';
 import { useVisit } from '../../shell/VisitProvider';
 import type { KindAdvice } from './useKind';
@@ -14,7 +14,7 @@ export function WouldBe({ kind }: { readonly kind: KindAdvice }) {
   const { advice, would, night } = kind;
   return (
     <div className="would" data-testid="would">
-      {MODALITIES.filter((m) => m !== advice.recommended?.kind.modality).map((m) => (
+      {ADVISED_MODALITIES.filter((m) => m !== advice.recommended?.kind.modality).map((m) => (
         <div key={m} data-testid={`would-${m}`}>
           <strong>{t(`wouldBe.${m}`)}</strong>
           {would[m].length === 0 ? <p>{t('nothingWould')}</p> : null}
