@@ -61,6 +61,9 @@ export function lens(id: string, code: string, sphereD: number, cylinderD = 0, a
     modality: family.modality,
     markLayout: family.markLayout,
     settleMinutes: family.settleMinutes,
+    irregular: family.irregular,
+    sightMinutes: family.sightMinutes,
+    markSpacing: family.markSpacing,
     listed: true,
   };
 }

@@ -44,7 +44,7 @@ export async function ensureLenses(sql: Db, practiceId: string, lenses: readonly
 export function listLenses(sql: Db, practiceId: string, ids: readonly string[]) {
   return sql<LensRow[]>`
     select l.id, l.family_version_id, l.sphere_d, l.cylinder_d, l.axis_deg, l.add_band, l.base_curve_mm, l.diameter_mm,
-      f.code as family_code, f.name as family_name, f.maker, f.geometry, f.modality, f.mark_layout, f.settle_minutes, f.listed, f.myopia_hours, f.myopia_days
+      f.code as family_code, f.name as family_name, f.maker, f.geometry, f.modality, f.mark_layout, f.settle_minutes, f.irregular, f.sight_minutes, f.mark_spacing, f.listed, f.myopia_hours, f.myopia_days
     from lens l join lens_family_version f on f.id = l.family_version_id
     where l.practice_id = ${practiceId} and l.id = any (${[...ids]})`;
 }

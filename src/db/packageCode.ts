@@ -5,7 +5,7 @@ import type { Db } from './client';
 /** What codes of boxes name, as was learned last. */
 export const listPackageCodes = (sql: Db, practiceId: string, gtins: readonly string[]) => sql<(LensRow & { readonly gtin: string })[]>`
   select c.gtin, l.id, l.family_version_id, l.sphere_d, l.cylinder_d, l.axis_deg, l.add_band, l.base_curve_mm, l.diameter_mm,
-    f.code as family_code, f.name as family_name, f.maker, f.geometry, f.modality, f.mark_layout, f.settle_minutes, f.listed
+    f.code as family_code, f.name as family_name, f.maker, f.geometry, f.modality, f.mark_layout, f.settle_minutes, f.irregular, f.sight_minutes, f.mark_spacing, f.listed
   from (select distinct on (gtin) gtin, lens_id from package_code where practice_id = ${practiceId} and gtin = any (${[...gtins]})
     order by gtin, sequence desc) c
   join lens l on l.practice_id = ${practiceId} and l.id = c.lens_id join lens_family_version f on f.id = l.family_version_id`;

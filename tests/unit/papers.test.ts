@@ -12,6 +12,9 @@ const ROW = {
   modality: 'monthly',
   markLayout: 'six',
   settleMinutes: 10,
+  irregular: false,
+  sightMinutes: null,
+  markSpacing: null,
   listed: true,
 } as const;
 const eyeRow = { mode: 'final', raw: null, lensId: 'l', baseCurveOrderedMm: 8.4 };

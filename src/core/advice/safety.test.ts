@@ -69,6 +69,7 @@ describe('each of these says something (common practice)', () => {
     ['dense scars', {}, { scars: 3 }, 'stop:denseScars'],
     ['lashes 3', {}, { lashes: 3 }, 'treatFirst:lashes'],
     ['cells in the chamber', {}, { chamber: 'cells' }, 'absolute:chamberActive'],
+    ['fluid in the cornea of a cone', {}, { hydrops: 'seen' }, 'absolute:hydrops'],
     ['a graft rejecting', {}, { graftSigns: 'rejection' }, 'absolute:graftInDanger'],
     ['dailies worn twice', answers({ lastWorn: 'now', whichLens: 'daily', replacedEvery: 2 }), {}, 'caution:dailiesReused'],
     ['dailies slept in', answers({ lastWorn: 'now', whichLens: 'daily', sleptIn: 'someNights' }), {}, 'caution:sleptInDailies'],

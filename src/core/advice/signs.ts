@@ -51,6 +51,11 @@ export const SYMPTOMS = [
 ] as const;
 
 export const MEASURES = [
+  /** Prolate: steepest near its centre (keratoconus); oblate: flattest there (after surgery, a graft). */
+  word('cornea', ['regular', 'prolate', 'oblate']),
+  /** Of an ectasia, 1 the mildest. */
+  measure('coneStage', 1, 4, 1, ''),
+  word('hydrops', ['none', 'seen']),
   measure('kFlatMm', 4.5, 11, 0.01, 'mm'),
   measure('kFlatAxis', 1, 180, 1, 'deg'),
   measure('kSteepMm', 4.5, 11, 0.01, 'mm'),

@@ -47,6 +47,7 @@ export const STOP_RULES: readonly StopRule[] = [
     seen('lesion', 'infiltrate', 'ulcer'),
     { any: [from('pain', 1), seen('light', 'hurts'), seen('discharge', 'watering', 'sticky'), RED] },
   ]),
+  rule('absolute', 'hydrops', [seen('hydrops', 'seen')]),
   rule('absolute', 'graftInDanger', [seen('graftSigns', 'rejection', 'looseSuture')]),
   rule('absolute', 'myopicShift', [said('medicineGroups', 'topiramate', 'sulfonamideDiuretic'), { of: 'person', key: 'myopicShift', atLeast: 1 }], MEMORY),
   rule('absolute', 'pressureSigns', [said('medicineGroups', 'tetracycline', 'retinoid'), said('headache', 'headache', 'dimming')], MEMORY),

@@ -82,6 +82,8 @@ function againstOrder(rotation: RotationVerdict | null, need: Refraction): Exclu
 
 /** What it comes to. Every power at the cornea and unrounded, but the expected over-refraction. */
 export interface EyeVerdict {
+  /** The lens on the eye masks an irregular cornea: the refraction does not count, and any steady turn is allowed for. */
+  readonly masked: boolean;
   /** The spectacle refraction, moved to the cornea. */
   readonly fromRefraction: Refraction | null;
   /** The lens as it lay plus the over-refraction: the power that corrected the eye, whatever was measured of it. */
@@ -125,15 +127,22 @@ function expectedOver(fromRefraction: Refraction, lens: Refraction, turn: Degree
 const orderOf = (need: Refraction, turn: Degrees, rotation: RotationVerdict | null): Refraction =>
   rotation?.code === 'leave' ? need : compensatedNeed(need, turn);
 
+/** A lens that masks an irregular cornea makes another eye of it: what was refracted without it neither counts nor disagrees, and any steady turn is allowed for. */
+function whatCounts({ refraction, rules, tried }: EyeMeasurements): Pick<EyeMeasurements, 'refraction' | 'rules'> & { readonly masked: boolean } {
+  if (tried?.family.irregular !== true) return { masked: false, refraction, rules };
+  return { masked: true, refraction: null, rules: { ...rules, turnOver30: 'compensate', compensateFrom: 0 } };
+}
+
 /**
  * Puts one eye's measurements together. What was measured through the lens that is on the eye decides the parts that it
  * measured, the refraction the rest. Where both measured the same and do not agree, or where the lens does not sit still, no
  * order is offered.
  * @example eyeVerdict({refraction: null, lens: null, turn: null, recovery: null, early: false, overRefraction: null, tried: null, rules}).order → null
- * @source see needThroughLens, routesAgree, measureAgainFreed, rotationVerdict
+ * @source over a lens for irregular corneas the refraction does not count, and any turn is compensated if it is steady: common practice; else see needThroughLens, routesAgree, measureAgainFreed, rotationVerdict
  */
 export function eyeVerdict(eye: EyeMeasurements): EyeVerdict {
-  const { refraction, lens, overRefraction, turn, picked = null } = eye;
+  const { lens, overRefraction, turn, picked = null } = eye;
+  const { masked, refraction, rules } = whatCounts(eye);
   const turnNow = turn?.mean ?? 0;
   const turnThen = eye.overTurn ?? turnNow;
   const fromRefraction = refraction ? toCornealPlane(refraction.power, refraction.vertexMm) : null;
@@ -145,7 +154,7 @@ export function eyeVerdict(eye: EyeMeasurements): EyeVerdict {
     fromRefraction && fromOverRefraction && parts && lens && overRefraction
       ? { fromRefraction, fromOverRefraction: fromOverRefraction.need, parts, lens, over: overRefraction.power }
       : null;
-  const routes = both && routesAgree({ ...both, lensCylinder: both.lens.cylinder, rotationSd: turnSd(turn, eye.rules) });
+  const routes = both && routesAgree({ ...both, lensCylinder: both.lens.cylinder, rotationSd: turnSd(turn, rules) });
   const freed =
     both && routes && !routes.agree
       ? measureAgainFreed({
@@ -176,13 +185,14 @@ export function eyeVerdict(eye: EyeMeasurements): EyeVerdict {
         need,
         ...(lens ? { lensCylinder: lens.cylinder } : {}),
         tried: eye.tried,
-        rules: eye.rules,
+        rules,
       })
     : null;
   const noOrder = disagree ? 'routesDisagree' : need === null ? 'nothing' : againstOrder(rotation, need);
   const could = need && orderOf(need, turnNow, rotation);
   const order = noOrder === null ? could : null;
   return {
+    masked,
     fromRefraction,
     fromOverRefraction,
     parts,

@@ -1,3 +1,4 @@
+import { secondsBetween } from '../calendar/dates';
 import type { IsoInstant } from '../units';
 
 /** What happened to a diagnostic lens: each as it was recorded. */
@@ -23,16 +24,16 @@ export type Readiness =
  * @source a lens that was on somebody goes on nobody until it was disinfected by its set's instructions: common practice
  */
 export function readinessOf({ uses, disinfections, endedAt }: DiagnosticLensPast, now: IsoInstant): Readiness {
-  const moment = Date.parse(now);
-  if (endedAt !== null && Date.parse(endedAt) <= moment) return { state: 'ended', until: null };
+  if (endedAt !== null && isBy(endedAt, now)) return { state: 'ended', until: null };
   const last = uses.at(-1);
   if (!last) return { state: 'new', until: null };
   const { offAt } = last;
   if (offAt === null) return { state: 'onEye', until: null };
-  const since = disinfections.filter((d) => Date.parse(d.beganAt) >= Date.parse(offAt)).at(-1);
+  const since = disinfections.filter((d) => isBy(offAt, d.beganAt)).at(-1);
   if (!since) return { state: 'used', until: null };
-  return Date.parse(since.endsAt) <= moment ? { state: 'ready', until: null } : { state: 'soaking', until: since.endsAt };
+  return isBy(since.endsAt, now) ? { state: 'ready', until: null } : { state: 'soaking', until: since.endsAt };
 }
+const isBy = (moment: IsoInstant, other: IsoInstant): boolean => secondsBetween(moment, other) >= 0;
 /** May it go on an eye now? @example mayGoOn({state: 'used', until: null}) → false */
 export const mayGoOn = ({ state }: Readiness): boolean => state === 'new' || state === 'ready';
 

@@ -70,6 +70,8 @@ export interface LensFamily {
   readonly name: string;
   readonly geometry: Geometry;
   readonly blocks: readonly LensBlock[];
+  /** Thick in the centre, so that it smooths the front of an irregular cornea: over it the refraction says nothing. */
+  readonly irregular?: boolean;
 }
 
 /** Has a lens an addition? */

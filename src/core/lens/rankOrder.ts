@@ -11,12 +11,15 @@ export interface Ranked {
   readonly blur: Dioptres;
 }
 
+/** Blur strengths closer than this are the same (D). */
+const FINE = 1e-6;
+
 /** The class of equal blur a figure falls in. @example blurClass(0.0931) → 19 */
 export const blurClass = (blur: Dioptres): number => Math.round(blur / BLUR_TIE);
 
 /**
  * The total order of makeable lenses for one need: least blur (in classes of 0.005 D), then more plus spherical
- * equivalent, less cylinder, axis nearer the last lens worn (if known), lower axis. Negative when a stands first.
+ * equivalent, less cylinder, axis nearer the last lens worn (if known), less blur whatever the class, lower axis. Negative when a stands first.
  * @param lastAxis axis of the last lens worn, degrees, or undefined
  * @source least blur strength: Thibos et al. 1997; the tie rules: our own choice, never towards minus
  */
@@ -45,5 +48,7 @@ export function compareNumbers(
     const byLast = axisDistance(aAxis, lastAxis) - axisDistance(bAxis, lastAxis);
     if (Math.abs(byLast) > 1e-9) return byLast;
   }
-  return aAxis - bAxis;
+  // The same power at two axes a degree or two apart: the nearer one, though it gains next to nothing.
+  const byFine = Math.round(aBlur / FINE) - Math.round(bBlur / FINE);
+  return byFine !== 0 ? byFine : aAxis - bAxis;
 }

@@ -24,8 +24,6 @@ export interface ShortlistFamily extends LensFamily {
   /** The family's own figures; null while the kind of stabilisation's are taken. */
   readonly rotationPrior: RotationPrior | null;
   readonly lastOrderOn: IsoDate | null;
-  /** For irregular corneas: fitted from its set, never by the refraction. */
-  readonly irregular?: boolean;
   /** What its maker says of its additions; without it the usual bands. */
   readonly addTable?: readonly FamilyAdd[];
   /** The maker's starting pairs. */
@@ -53,7 +51,17 @@ export interface ShortlistWish {
 }
 
 export interface Filter {
-  readonly id: 'ended' | 'forIrregular' | 'failedBefore' | 'overnightNotApproved' | 'oxygenOvernight' | 'oxygenByDay' | 'material' | 'ageLabel' | 'addUnknown' | 'addNotMade';
+  readonly id:
+    | 'ended'
+    | 'forIrregular'
+    | 'failedBefore'
+    | 'overnightNotApproved'
+    | 'oxygenOvernight'
+    | 'oxygenByDay'
+    | 'material'
+    | 'ageLabel'
+    | 'addUnknown'
+    | 'addNotMade';
   readonly source: Source;
   /** Does it leave this family out? */
   readonly shuts: (family: ShortlistFamily, wish: ShortlistWish) => boolean;

@@ -19,6 +19,12 @@ export interface LensRow extends LensSpec {
   readonly modality: Modality;
   readonly markLayout: MarkLayout;
   readonly settleMinutes: number;
+  /** For irregular corneas: the refraction does not count over it. */
+  readonly irregular: boolean;
+  /** Minutes until sight is judged, where that takes longer than the fit; null: with the fit. */
+  readonly sightMinutes: number | null;
+  /** Degrees between neighbouring marks where three are engraved about 6 o'clock. */
+  readonly markSpacing: number | null;
   readonly listed: boolean;
   /** By the label of lenses that slow a child's myopia; null or absent for any other. */
   readonly myopiaHours?: number | null;

@@ -62,6 +62,9 @@ function DrawerPage({ stock, loans, libraryTag }: Pick<Page, 'loans' | 'libraryT
           <Link className="btn" href="/drawer/order" prefetch={false}>
             {t('toOrder')}
           </Link>
+          <Link className="btn" href="/drawer/sets" prefetch={false}>
+            {t('sets')}
+          </Link>
           <Link className="btn" href="/drawer/plan" prefetch={false}>
             {t('plan')}
           </Link>

@@ -1,5 +1,17 @@
 import 'server-only';
-import { EYES, lastSeries, LOOK_WITHIN, patternData, patternsOfVisit, secondsBetween, type Eye, type OnEyeFact, type VisitRow } from '../../core';
+import {
+  EYES,
+  lastSeries,
+  LOOK_WITHIN,
+  patternData,
+  patternsOfVisit,
+  secondsBetween,
+  settleOf,
+  type Eye,
+  type Settle,
+  type OnEyeFact,
+  type VisitRow,
+} from '../../core';
 import { insertChoice } from '../../db/lensChoice';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { chooseLensForm, onEyeForm } from '../../schema/lensOnEye';
@@ -10,19 +22,14 @@ import { readingOf } from '../visit/reading';
 import type { z } from 'zod';
 
 /** The lens a reading hangs on: of this visit and eye, still on it. */
-async function lensUnder(
-  context: Context,
-  visit: VisitRow,
-  eye: Eye,
-  id: string,
-): Promise<Result<{ row: OnEyeFact; confirmed: boolean; settleMinutes: number }>> {
+async function lensUnder(context: Context, visit: VisitRow, eye: Eye, id: string): Promise<Result<{ row: OnEyeFact; confirmed: boolean; settle: Settle }>> {
   const { onEye, onEyeExtras } = await readingOf(context, visit).facts();
   const row = onEye.find((c) => c.rootId === id)?.current;
   if (row?.eye !== eye) return notFound('lensOnEye');
   const extra = onEyeExtras.find((e) => e.lensOnEyeId === id);
   if (extra?.takenOffAt) return ruleBroken('lensTakenOff', { eye });
   const { lenses } = await namedLenses(context, row.lensId ? [row.lensId] : []);
-  return ok({ row, confirmed: extra?.how !== null && extra !== undefined, settleMinutes: row.lensId ? (lenses[row.lensId]?.settleMinutes ?? 15) : 15 });
+  return ok({ row, confirmed: extra?.how !== null && extra !== undefined, settle: settleOf(row.lensId ? lenses[row.lensId] : undefined) });
 }
 
 type Form = z.output<typeof onEyeForm>;
@@ -50,16 +57,19 @@ async function lookElsewhere(context: Context, visit: VisitRow, eye: Eye, readin
 async function appendReading(context: Context, taken: LockedVisit, eye: Eye, reading: Reading): Promise<Result<null>> {
   const under = await lensUnder(context, taken.visit, eye, reading.lensOnEyeId);
   if (!under.ok) return under;
-  const { row, confirmed, settleMinutes } = under.value;
-  const provisional = secondsBetween(row.putOnAt, context.now) < settleMinutes * 60;
+  const { row, confirmed, settle } = under.value;
+  const since = secondsBetween(row.putOnAt, context.now);
+  const provisional = since < settle.fit * 60;
   const hangs = { lensOnEyeId: row.rootId, provisional };
+  // Sight may take longer to come than the fit.
+  const seen = { ...hangs, provisional: since < settle.sight * 60 };
   const looked = await lookElsewhere(context, taken.visit, eye, reading);
   if (looked) return looked;
   const seriesNo = reading.blinks.length > 0 ? await seriesFor(context, taken.visit, reading, provisional) : 0;
   if (reading.fit !== null) taken.add('fit', eye, { ...hangs, verdict: reading.fit });
   for (const f of reading.findings) {
     const value = typeof f.value === 'number' ? { numberValue: f.value, wordValue: null } : { numberValue: null, wordValue: f.value };
-    taken.add('lensFinding', eye, { ...hangs, sign: f.sign, ...value, typedText: f.typed });
+    taken.add('lensFinding', eye, { ...(f.sign.startsWith('acuity') ? seen : hangs), sign: f.sign, ...value, typedText: f.typed });
   }
   if (reading.blinks.length > 0) {
     for (const blink of reading.blinks) {
@@ -79,7 +89,7 @@ async function appendReading(context: Context, taken: LockedVisit, eye: Eye, rea
     const { typed, power } = reading.overRefraction;
     if (reading.sureOfLens) taken.add('lensFinding', eye, { ...hangs, sign: 'sureOfLens', numberValue: null, wordValue: 'yes', typedText: null });
     taken.add('overRefraction', eye, {
-      ...hangs,
+      ...seen,
       sphereD: power.sphere,
       cylinderD: power.cylinder,
       axisDeg: power.axis,
@@ -103,7 +113,7 @@ async function appendTogether(context: Context, taken: LockedVisit, both: NonNul
   for (const eye of EYES) {
     const under = await lensUnder(context, taken.visit, eye, ids[eye]);
     if (!under.ok) return under;
-    provisional ||= secondsBetween(under.value.row.putOnAt, context.now) < under.value.settleMinutes * 60;
+    provisional ||= secondsBetween(under.value.row.putOnAt, context.now) < under.value.settle.sight * 60;
   }
   const { logMar, typed } = both.acuity;
   taken.add('acuityBoth', null, {

@@ -36,6 +36,8 @@ import lastLook from './lastLook.messages.json';
 import family from './family.messages.json';
 import lens from './lens.messages.json';
 import lensLine from './lensLine.messages.json';
+import setReady from './setReady.messages.json';
+import sets from './sets.messages.json';
 import lensStory from './lensStory.messages.json';
 import lensSigns from './lensSigns.messages.json';
 import lesson from './lesson.messages.json';
@@ -137,6 +139,8 @@ export const en = {
   lens,
   lensLine,
   lensStory,
+  setReady,
+  sets,
   lensSigns,
   lesson,
   lessonFigures,

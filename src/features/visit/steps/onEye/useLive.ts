@@ -1,4 +1,4 @@
-import { EYES, LIMITS, linesLostTogether, parseAcuity, sightDoubts, sightOfBoth, withinLimit, type Eye } from '@/core';
+import { EYES, LIMITS, linesLostTogether, parseAcuity, settleOf, sightDoubts, sightOfBoth, withinLimit, type Eye } from '@/core';
 import { useNow } from '../../../common/Clock';
 import { secondsSince } from '../../../common/elapsed';
 import { useDraft } from '../../shell/useDraft';
@@ -20,8 +20,7 @@ export function useLive() {
   const vertexFine = vertexText.trim() !== '' && withinLimit(vertexMm, LIMITS.vertexMm);
   const early = (e: Eye): boolean => {
     const row = eye(e).onEye?.current;
-    const minutes = row?.lensId ? (record.lenses[row.lensId]?.settleMinutes ?? 15) : 15;
-    return row !== undefined && secondsSince(row.putOnAt, moment) < minutes * 60;
+    return row !== undefined && secondsSince(row.putOnAt, moment) < settleOf(row.lensId ? record.lenses[row.lensId] : undefined).fit * 60;
   };
   const liveOf = (e: Eye): LiveEye =>
     liveEye({
