@@ -70,6 +70,7 @@ export const DEMO_SETS: readonly Draft[] = [
 /** Lenses of the sets: [set, number, sphere, base curve, diameter]. The numbers of the one say nothing in the other. */
 export const DEMO_SET_LENSES: readonly (readonly [string, string, number, number, number])[] = [
   ...[7.6, 7.8, 8, 8.2, 8.4, 8.6, 8.8].map((curve, i) => ['heron-cone', String(i + 1), i < 3 ? -4 : 0, curve, 14.5] as const),
+  ['heron-cone', '8', -1.5, 8.2, 14.5],
   ...[8.4, 8.6, 8.8, 9, 9.2].map((curve, i) => ['bittern-oblate', `${i + 1}`, 0, curve, i % 2 === 0 ? 14.2 : 14.8] as const),
   ['bittern-oblate', '6', 0, 9, 14.2],
 ];

@@ -25,6 +25,8 @@ export const LENS_SIGNS = [
   word('edge', ['flat', 'lifts', 'indents']),
   word('edgeVessels', ['free', 'blanched', 'red']),
   word('afterBlink', ['steady', 'clearThenBlurs', 'worseJustAfter']),
+  /** On blinking in up gaze, of a lens for an irregular cornea: one that wanders says slightly flat. */
+  word('markUpGaze', ['steady', 'wanders']),
   word('lineCentre', ['middle', 'less', 'more']),
   word('lineMovement', ['less', 'middle', 'more']),
   word('lineLag', ['less', 'middle', 'more']),

@@ -78,3 +78,38 @@ export function upGazeCurve<C extends CurveDiameter>(made: readonly C[], tried: 
       .at(-1) ?? null
   );
 }
+
+/** What was tried of a set on this eye, and how it fitted. */
+export interface SetTried extends CurveDiameter {
+  readonly setCode: string;
+  readonly fit: 'loose' | 'fits' | 'tight' | null;
+}
+/** The lens of a set to put on, and why this one. */
+export interface SetProposal<L> {
+  readonly lens: L;
+  readonly why: 'table' | 'middle' | 'steeper' | 'flatter';
+  readonly row: SetStartRow | null;
+}
+
+/**
+ * The lens of one set to put on next: after one that moved too much or too little the next of the same set, else the one it begins with.
+ * @param lenses lenses of one set; of several with one curve the first is taken
+ * @returns null where nothing is proposed: no lens, the set ends there, or the lens that is on fits
+ * @example proposeOfSet('a', [], [], {kind: null, stage: null, hvidMm: null}, null) → null
+ * @source see startOfSet, nextOfSet
+ */
+export function proposeOfSet<L extends CurveDiameter>(
+  setCode: string,
+  lenses: readonly L[],
+  table: readonly SetStartRow[],
+  cornea: IrregularCornea,
+  tried: SetTried | null,
+): SetProposal<L> | null {
+  if (tried !== null && tried.setCode === setCode) {
+    if (tried.fit !== 'loose' && tried.fit !== 'tight') return null;
+    const next = nextOfSet(lenses, tried, tried.fit);
+    return next && { lens: next, why: tried.fit === 'loose' ? 'steeper' : 'flatter', row: null };
+  }
+  const start = startOfSet(lenses, table, cornea);
+  return start && { lens: start.curve, why: start.by, row: start.row };
+}

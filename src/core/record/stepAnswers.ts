@@ -1,5 +1,5 @@
 import type { HealthState } from '../advice/healthState';
-import { RED_EYE_SIGNS } from '../advice/signs';
+import { GRADED, RED_EYE_SIGNS } from '../advice/signs';
 import { OVERRIDABLE } from '../advice/stopRules';
 import type { EyeState } from '../fit/eyeState';
 import { EYES, type Eye } from '../units';
@@ -93,7 +93,8 @@ function eyeHealthAnswer(health: HealthState): StepAnswer {
   if (health.absolute.length > 0) return { code: 'noLens', state: 'stop' };
   if (health.waiting.length > 0) return { code: 'stopWaits', state: 'stop' };
   if (health.fired.some((f) => OVERRIDABLE.includes(f.rule.strength))) return { code: 'passed', state: 'watch' };
-  const graded = EYES.some((e) => Object.keys(health.today[e]).length > 0);
+  // A measure is no look: an eye whose curve or pupil alone was taken is not clear.
+  const graded = EYES.some((e) => GRADED.some(({ id }) => health.today[e][id] !== undefined));
   if (!graded) return { code: 'notGraded', state: null };
   const seen = health.fired.filter((f) => f.eyes.length > 0).length;
   return seen === 0 ? { code: 'clear', state: 'ok' } : { code: 'watch', state: 'watch', number: seen };

@@ -155,6 +155,7 @@ export const STEP_SLICES = {
   lesson: ['health', 'measures', 'supply', 'lenses'],
   supply: ['health', 'measures', 'supply', 'lenses'],
   print: ['health', 'measures', 'supply', 'lenses'],
-} as const satisfies Readonly<Record<StepId | 'kind' | 'print', readonly SliceName[]>>;
+  diagnosticSet: ['health', 'measures', 'supply', 'lenses', 'drawer'],
+} as const satisfies Readonly<Record<StepId | 'kind' | 'print' | 'diagnosticSet', readonly SliceName[]>>;
 export type VisitPage = keyof typeof STEP_SLICES;
 export const VISIT_PAGES = Object.keys(STEP_SLICES) as [VisitPage, ...VisitPage[]];

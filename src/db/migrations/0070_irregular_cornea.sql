@@ -32,3 +32,29 @@ alter table eye_finding add constraint eye_finding_sign check (case
   when sign = 'coneStage' then number_value between 1 and 4 and mod(number_value, 1) = 0
   when sign = 'hydrops' then word_value in ('none', 'seen')
   else false end);
+
+alter table lens_finding drop constraint lens_finding_sign;
+alter table lens_finding add constraint lens_finding_sign check (case
+  when sign in ('offNose', 'offUp') then number_value between -3 and 3 and mod(number_value, 0.1) = 0
+  when sign in ('pupilNose', 'pupilUp') then number_value between -2 and 2 and mod(number_value, 0.1) = 0
+  when sign in ('overlapUp', 'overlapDown', 'overlapNose', 'overlapEar') then number_value between -2 and 5 and mod(number_value, 0.1) = 0
+  when sign in ('movement', 'movementUp', 'lag') then number_value between 0 and 6 and mod(number_value, 0.05) = 0
+  when sign = 'pushUp' then number_value between 0 and 100 and mod(number_value, 5) = 0
+  when sign in ('comfort', 'recovery') then number_value between 0 and 10 and mod(number_value, 1) = 0
+  when sign = 'recoverySeconds' then number_value between 0 and 300 and mod(number_value, 5) = 0
+  when sign in ('acuityLens', 'acuityPinhole') then number_value between -0.4 and 3 and typed_text is not null
+  when sign = 'coverage' then word_value in ('full', 'edgeShows')
+  when sign = 'edge' then word_value in ('flat', 'lifts', 'indents')
+  when sign = 'edgeVessels' then word_value in ('free', 'blanched', 'red')
+  when sign = 'afterBlink' then word_value in ('steady', 'clearThenBlurs', 'worseJustAfter')
+  when sign in ('lineCentre', 'lineMovement', 'lineLag', 'linePushUp') then word_value in ('less', 'middle', 'more')
+  when sign = 'lineRecovery' then word_value in ('slow', 'middle', 'fast')
+  when sign = 'debris' then word_value in ('none', 'seen')
+  when sign = 'insideOut' then word_value in ('no', 'yes')
+  when sign = 'deposits' then word_value in ('none', 'film', 'spots')
+  when sign = 'damage' then word_value in ('none', 'nick', 'tear')
+  when sign = 'cause' then word_value in ('insideOut', 'surface', 'swapped', 'wrongLens', 'unsteady', 'turnedSteady', 'cylinderLeft', 'nearEye',
+    'multifocal', 'lazyEye', 'tears', 'cornea', 'insideEye', 'prescriber')
+  when sign = 'sureOfLens' then word_value = 'yes'
+  when sign = 'markUpGaze' then word_value in ('steady', 'wanders')
+  else false end);

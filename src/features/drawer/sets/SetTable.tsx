@@ -4,7 +4,7 @@ import { formatDay } from '@/i18n/format';
 import { Button } from '@/ui/Button';
 import { Stated } from '@/ui/marks';
 import { useServer } from '../../common/ServerProvider';
-import { useReadyWords } from './useReadyWords';
+import { useReadyWords } from '../../common/setReady';
 
 /** One set, its lenses from the steepest to the flattest. */
 export function SetTable({

@@ -16,7 +16,7 @@ import { AppPage } from '../../common/AppPage';
 import { useSending } from '../../common/useSending';
 import { useRefusalWords } from '../../common/words';
 import { SetTable } from './SetTable';
-import { useReadyWords } from './useReadyWords';
+import { useReadyWords } from '../../common/setReady';
 
 const AddSetLens = dynamic(() => import('./AddSetLens').then((m) => m.AddSetLens), { ssr: false });
 const SetLensPanel = dynamic(() => import('./SetLensPanel').then((m) => m.SetLensPanel));

@@ -11,7 +11,7 @@ import { WearerStrip } from '../../common/WearerStrip';
 import { useVisit, VisitProvider } from './VisitProvider';
 
 /** Pages that show nothing without the practice's library. */
-const OF_THE_LIBRARY: readonly PageName[] = ['kind', 'lens', 'prescription', 'print'];
+const OF_THE_LIBRARY: readonly PageName[] = ['kind', 'lens', 'diagnosticSet', 'prescription', 'print'];
 
 /**
  * One page of a visit, with what it has read.

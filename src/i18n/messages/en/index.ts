@@ -36,6 +36,8 @@ import lastLook from './lastLook.messages.json';
 import family from './family.messages.json';
 import lens from './lens.messages.json';
 import lensLine from './lensLine.messages.json';
+import diagnosticSet from './diagnosticSet.messages.json';
+import setPath from './setPath.messages.json';
 import setReady from './setReady.messages.json';
 import sets from './sets.messages.json';
 import lensStory from './lensStory.messages.json';
@@ -139,6 +141,8 @@ export const en = {
   lens,
   lensLine,
   lensStory,
+  diagnosticSet,
+  setPath,
   setReady,
   sets,
   lensSigns,

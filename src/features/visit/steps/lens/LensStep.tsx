@@ -16,7 +16,6 @@ import { DraftLine } from '../../shell/DraftLine';
 import { useEyeWords } from '../../../common/eyeWords';
 import { VisitFrame, workingsOf } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
-import { ChoosingReasons } from './ChoosingReasons';
 import { useExpectedLines } from './expected';
 import { FamilyRows } from './FamilyRows';
 import { Narrow } from './Narrow';
@@ -32,12 +31,11 @@ import peroxideWords from '@/i18n/messages/en/peroxide.messages.json';
 import rangeWords from '@/i18n/messages/en/range.messages.json';
 import { withWords } from '@/i18n/withWords';
 
-const StartLine = lazy(() => import('./StartLine').then((m) => ({ default: m.StartLine })));
 const LeftOutList = lazy(() => import('./LeftOutList').then((m) => ({ default: m.LeftOutList })));
-/** With which pair a family begins: it comes with what it needs of the families' tables. */
-const LaterStartLine = (props: Parameters<typeof StartLine>[0]) => (
+const Reasons = lazy(() => import('./Reasons').then((m) => ({ default: m.Reasons })));
+const LaterReasons = (props: Parameters<typeof Reasons>[0]) => (
   <Suspense fallback={null}>
-    <StartLine {...props} />
+    <Reasons {...props} />
   </Suspense>
 );
 const InHand = lazy(() => import('./InHand').then((m) => ({ default: m.InHand })));
@@ -112,8 +110,7 @@ function LensStepBody() {
       margin={
         <>
           <h2 className="mb-3">{t('reasoning')}</h2>
-          <ChoosingReasons choosing={choosing} />
-          <LaterStartLine choosing={choosing} />
+          <LaterReasons choosing={choosing} />
           {lacking.length > 0 ? (
             <Button className="mb-3" disabled={busy || record.visit.closedAt !== null} onClick={() => void order()}>
               {t('orderTrials', { count: lacking.length })}
@@ -156,6 +153,9 @@ function LensStepBody() {
           <span className="flex-1">
             <DecisionLine />
           </span>
+          <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/diagnostic-set`} prefetch={false}>
+            {t('irregular')}
+          </Link>
           <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/kind`} prefetch={false}>
             {kind('kindFirst')}
           </Link>

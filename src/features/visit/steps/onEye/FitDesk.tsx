@@ -78,6 +78,7 @@ function FitDeskRows({ readings }: { readonly readings: Readings }) {
           ))}
         />
       )}
+      {EYES.some((e) => readings.live[e].lens?.irregular === true) ? row('markUpGaze', t('upGazeNote')) : null}
       <SpineRow
         label={words.name('comfort')}
         note={t('comfortNote')}

@@ -43,6 +43,8 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
   const settle = lens?.settleMinutes ?? 15;
   const ring: Ring = state.fit?.current.verdict ?? 'unjudged';
   const geometry = lens?.geometry ?? 'sphere';
+  const curves = `${lens?.baseCurveMm?.toFixed(1) ?? ''} / ${lens?.diameterMm?.toFixed(1) ?? ''}`;
+  const ofSet = record.sets.find((l) => l.id === row.diagnosticLensId);
   const power = lens ? made({ sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }, geometry) : t('powerUnknown');
   const actions = (
     <>
@@ -66,20 +68,22 @@ export function LensOn({ eye, live }: { readonly eye: Eye; readonly live: LiveEy
           {power}
         </span>
         <span className="note">
-          {row.source === 'trial'
-            ? t('trialLine', {
-                number: row.trialNumber ?? 1,
-                family: lens?.familyName ?? '',
-                curves: `${lens?.baseCurveMm?.toFixed(1) ?? ''} / ${lens?.diameterMm?.toFixed(1) ?? ''}`,
-                lot: row.lot ?? '',
-              })
-            : row.source === 'dispensed' || row.source === 'order'
-              ? t('wornLine', {
+          {ofSet
+            ? t('setLine', { number: ofSet.number, family: ofSet.setName, curves })
+            : row.source === 'trial'
+              ? t('trialLine', {
+                  number: row.trialNumber ?? 1,
                   family: lens?.familyName ?? '',
-                  curves: `${lens?.baseCurveMm?.toFixed(1) ?? ''} / ${lens?.diameterMm?.toFixed(1) ?? ''}`,
-                  lot: row.lot ?? 'none',
+                  curves,
+                  lot: row.lot ?? '',
                 })
-              : t('broughtLine', { name: row.description ?? lens?.familyName ?? '' })}
+              : row.source === 'dispensed' || row.source === 'order'
+                ? t('wornLine', {
+                    family: lens?.familyName ?? '',
+                    curves,
+                    lot: row.lot ?? 'none',
+                  })
+                : t('broughtLine', { name: row.description ?? lens?.familyName ?? '' })}
         </span>
         <span className={`flex gap-3 items-baseline flex-wrap ${eye === 'right' ? 'flex-row-reverse' : ''}`}>
           {state.choice ? (

@@ -46,6 +46,7 @@ const PairDesk = dynamic(loadDesks.pair, { ssr: false });
 const loadWorking = () => import('./OnEyeWorking').then((m) => ({ default: m.OnEyeWorking }));
 const OnEyeWorking = lazy(loadWorking);
 const LampHelp = lazy(() => import('../../shell/lamp/LampHelp').then((m) => ({ default: m.LampHelp })));
+const SetPath = lazy(() => import('./SetPath').then((m) => ({ default: m.SetPath })));
 const BroughtIn = lazy(() => import('./BroughtIn').then((m) => ({ default: m.BroughtIn })));
 
 const DESKS = ['turn', 'fit', 'sight', 'pair'] as const;
@@ -91,6 +92,7 @@ function OnEyeStepBody() {
   useLampKeys(readings, desk, measuring);
   const workings = EYES.flatMap((e) => workingsOf(live[e]).map((kind) => `${kind}-${e}`));
   const anyOn = EYES.some((e) => live[e].state.onEye);
+  const ofSet = EYES.some((e) => live[e].lens?.irregular);
   const both = EYES.every((e) => live[e].state.onEye);
   const mayWear = EYES.some((e) => wornBefore(record, e).length > 0 && !live[e].state.onEye);
   return (
@@ -114,6 +116,11 @@ function OnEyeStepBody() {
           {EYES.map((e) => (
             <ReadingNote key={e} eye={e} readings={readings} />
           ))}
+          {ofSet ? (
+            <Suspense fallback={null}>
+              <SetPath live={live} />
+            </Suspense>
+          ) : null}
           <p className="mb-3 label">{t('startPlus')}</p>
         </>
       }
@@ -127,7 +134,7 @@ function OnEyeStepBody() {
           <Button onClick={() => setBringing(true)} disabled={closed}>
             {t('broughtIn')}
           </Button>
-          {anyOn ? <Button onClick={() => router.push(`/visits/${record.visit.id}/lens`)}>{t('anotherTrial')}</Button> : null}
+          {anyOn ? <Button onClick={() => router.push(`/visits/${record.visit.id}/${ofSet ? 'diagnostic-set' : 'lens'}`)}>{t('anotherTrial')}</Button> : null}
           <Button
             {...(mayWear && !anyOn ? {} : PRIMARY)}
             disabled={busy || closed}

@@ -1,8 +1,8 @@
 import { useTranslations } from 'use-intl';
 import { readinessOf, type SetLens } from '@/core';
 import { formatTime } from '@/i18n/format';
-import { useNow } from '../../common/Clock';
-import { useServer } from '../../common/ServerProvider';
+import { useNow } from './Clock';
+import { useServer } from './ServerProvider';
 
 /** How a lens of a set stands, in words and as a state. */
 export function useReadyWords(): (lens: SetLens) => {

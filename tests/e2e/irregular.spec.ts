@@ -1,0 +1,130 @@
+import type { Page } from '@playwright/test';
+import { violations } from './accessible';
+import { desk, expect, newVisit, signIn, test, typeBlinks, type TestSite } from './site';
+
+test.use({ file: 'irregular' });
+test.beforeEach(async ({ page }) => signIn(page));
+
+/** Says the shape of the right cornea, and puts a lens of a set on it. */
+async function putOn(page: Page, visit: string, shape: 'prolate' | 'oblate', number: string | null): Promise<void> {
+  await page.goto(`${visit}/diagnostic-set`);
+  await page.getByRole('group', { name: 'Right eye, corneal shape' }).getByRole('button', { name: shape }).click();
+  await expect(page.getByRole('button', { name: 'Put it on R' })).toBeVisible();
+  if (number !== null) await rung(page, number).click();
+  await page.getByRole('button', { name: 'Put it on R' }).click();
+  await page.waitForURL('**/on-eye');
+}
+/** A lens of the set for cones, as a button of the right eye. */
+const rung = (page: Page, number: string) => page.getByTestId('set-row-heron-cone').getByRole('button', { name: new RegExp(`^${number} .*right eye`) });
+const fits = async (page: Page, word: 'fits' | 'loose') => page.getByRole('group', { name: 'Right eye, fit' }).getByRole('button', { name: word }).click();
+const path = (page: Page) => page.getByTestId('path-right');
+/** Comes back to a page some minutes later. */
+async function later(page: Page, site: TestSite, minutes: number, address: string): Promise<void> {
+  await site.move(minutes * 60);
+  await page.context().clearCookies();
+  await signIn(page);
+  await page.goto(address);
+}
+
+test('a stabilised lens over a cone: fit, mark, up gaze, a walk, the sphere; its turn is worked out to the order', async ({ page, site }) => {
+  test.setTimeout(120_000);
+  const visit = await newVisit(page);
+  await page.goto(`${visit}/diagnostic-set`);
+  await page.getByRole('group', { name: 'Right eye, corneal shape' }).getByRole('button', { name: 'prolate' }).click();
+  await page.getByRole('group', { name: 'Right eye, stage' }).getByRole('button', { name: '2' }).click();
+  await expect(page.getByTestId('proposed-heron-cone-right')).toContainText('Begins with 4, 8.2 / 14.5, by its own table');
+  await page.setViewportSize({ width: 1280, height: 1600 });
+  expect(await violations(page)).toEqual([]);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.screenshot({ path: '/tmp/w/i-set.png' });
+  await rung(page, '8').click();
+  await page.getByRole('button', { name: 'Put it on R' }).click();
+  await page.waitForURL('**/on-eye');
+  await expect(page.getByTestId('on-right')).toHaveText('−1.50 stabilised');
+  await expect(page.getByText('Lens 8 of Heron Cone, 8.2 / 14.5')).toBeVisible();
+  await expect(path(page)).toContainText('10 min until the fit is judged');
+  await later(page, site, 11, `${visit}/on-eye`);
+  await expect(path(page)).toContainText('judge the fit now');
+  await desk(page, 'Fit');
+  await fits(page, 'fits');
+  await page.getByRole('button', { name: 'Record the readings' }).click();
+  await expect(path(page)).toContainText('read the mark over three blinks');
+  await page.screenshot({ path: '/tmp/w/i-fit.png' });
+  await desk(page, 'Rotation');
+  await typeBlinks(page, 'Right', '8l', '8l', '8l');
+  await desk(page, 'Fit');
+  await page.getByRole('group', { name: 'Right eye, Mark, up gaze' }).getByRole('button', { name: 'wanders' }).click();
+  await page.getByRole('button', { name: 'Record the readings' }).click();
+  await expect(path(page)).toContainText('A walk: 19 min');
+  await expect(path(page)).toContainText('order 0.1 to 0.2 mm steeper, 8.1 mm');
+  await later(page, site, 20, `${visit}/on-eye`);
+  await expect(path(page)).toContainText('a spherical over-refraction first');
+  await desk(page, 'Sight');
+  await page.getByLabel('Right eye, over-refraction', { exact: true }).fill('+0.25 -1.25 x 112');
+  await page.getByLabel('Right eye, VA with the lens').fill('20/60');
+  await page.getByLabel('Right eye, VA with the over-refraction').fill('20/30');
+  await expect(page.getByTestId('need-right')).toHaveText('−1.25 −1.24 × 112');
+  await expect(page.getByTestId('order-right')).toContainText('112 + 8 = 120');
+  await expect(page.getByTestId('order-right')).toContainText('−1.25 −1.25 × 120');
+  await page.screenshot({ path: '/tmp/w/i-sight.png' });
+  await page.getByRole('button', { name: 'Record the readings' }).click();
+  await page.goto(`${visit}/prescription`);
+  await expect(page.getByTestId('prescribed-right')).toHaveText('−1.25 −1.25 × 120');
+  await page.screenshot({ path: '/tmp/w/i-final.png' });
+});
+
+test('after surgery: a thick-centre set; the refraction of the bare eye does not stand in the way', async ({ page, site }) => {
+  const visit = await newVisit(page);
+  await page.goto(`${visit}/refraction`);
+  await page.getByLabel('Right eye, spectacle power').fill('-9.00 -6.00 x 80');
+  await page.getByRole('button', { name: /^Record/ }).click();
+  await page.waitForURL(/lens|kind/);
+  await putOn(page, visit, 'oblate', null);
+  await later(page, site, 35, `${visit}/on-eye`);
+  await desk(page, 'Fit');
+  await fits(page, 'fits');
+  await page.getByRole('group', { name: 'Right eye, Mark, up gaze' }).getByRole('button', { name: 'steady' }).click();
+  await desk(page, 'Rotation');
+  await typeBlinks(page, 'Right', '15l', '15l', '15l');
+  await desk(page, 'Sight');
+  await page.getByLabel('Right eye, over-refraction', { exact: true }).fill('-4.50 -3.00 x 35');
+  await expect(page.getByTestId('need-right')).toHaveText('−4.27 −2.61 × 35');
+  await expect(page.getByTestId('order-right')).toContainText('35 + 15 = 50');
+  await expect(page.getByTestId('order-right')).toContainText('−4.25 −2.75 × 50');
+});
+
+test('too much movement: the next steeper lens of the same set; what was on goes on nobody until it is disinfected', async ({ page, site }) => {
+  const visit = await newVisit(page);
+  await putOn(page, visit, 'prolate', '6');
+  await desk(page, 'Fit');
+  await fits(page, 'loose');
+  await page.getByRole('button', { name: 'Record the readings' }).click();
+  await expect(path(page)).toContainText('One step steeper');
+  await path(page).getByRole('link', { name: 'Next lens of the set' }).click();
+  await page.waitForURL('**/diagnostic-set');
+  await expect(page.getByTestId('proposed-heron-cone-right')).toContainText('one step steeper, 5');
+  await page.getByRole('button', { name: 'Put it on R' }).click();
+  await page.waitForURL('**/on-eye');
+  // The one that came off waits.
+  const other = await newVisit(page);
+  await page.goto(`${other}/diagnostic-set`);
+  await page.getByRole('group', { name: 'Right eye, corneal shape' }).getByRole('button', { name: 'prolate' }).click();
+  await rung(page, '6').click();
+  await expect(rung(page, '6')).toHaveAttribute('aria-label', /not ready/);
+  await expect(page.getByText('This lens is not ready')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Put it on R' })).toBeDisabled();
+  await page.goto('/drawer/sets');
+  await expect(page.getByTestId('lens-heron-cone-6')).toHaveAttribute('data-state', 'used');
+  await expect(page.getByTestId('lens-heron-cone-5')).toHaveAttribute('data-state', 'onEye');
+  await page.screenshot({ path: '/tmp/w/i-drawer.png' });
+  await page.setViewportSize({ width: 1280, height: 1900 });
+  expect(await violations(page)).toEqual([]);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.getByRole('button', { name: /^Disinfect (the lens|all)/ }).click();
+  await expect(page.getByTestId('lens-heron-cone-6')).toHaveAttribute('data-state', 'soaking');
+  await later(page, site, 361, '/drawer/sets');
+  await expect(page.getByTestId('lens-heron-cone-6')).toHaveAttribute('data-state', 'ready');
+  await page.getByRole('button', { name: 'Lens 6 of Heron Cone: its story' }).click();
+  await expect(page.getByTestId('story')).toContainText('disinfected: peroxide, neutralised');
+  await page.screenshot({ path: '/tmp/w/i-story.png' });
+});
