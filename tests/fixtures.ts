@@ -300,6 +300,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
       heldQuarters: [],
       pairChanges: [],
       choices: [],
+      guided: [],
     },
     earlierRefractions: [],
     earlierRotations: [],

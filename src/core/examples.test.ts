@@ -48,6 +48,7 @@ const noFacts: core.VisitFacts = {
   heldQuarters: [],
   pairChanges: [],
   choices: [],
+      guided: [],
 };
 const nothing = core.eyeState(noFacts, 'right', () => undefined, core.DEFAULT_SETTINGS);
 

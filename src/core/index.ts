@@ -135,6 +135,7 @@ export * from './record/trialStock';
 export * from './irregular/setTable';
 export * from './irregular/diagnosticSet';
 export * from './irregular/readiness';
+export * from './irregular/guidedCylinder';
 export * from './irregular/path';
 export * from './irregular/bracketing';
 export * from './fit/settle';

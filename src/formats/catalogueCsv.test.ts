@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { DEMO_SETS } from '../../demo/diagnosticSets';
 import { DEMO_FAMILIES, wholeFamily } from '../../demo/families';
 import { countLenses, isMade, lensesLost, mergeBlocks, rangeValues, type CatalogueFamily, type LensBlock } from '../core';
 import { CATALOGUE_COLUMNS, CatalogueReader, type CatalogueColumn, type CatalogueFault } from '../schema/catalogue';
@@ -132,7 +133,7 @@ describe('faults by line', () => {
     ['a step that never reaches the end', good.replace('-6,4,0.25', '-6,4.25,0.5'), ['2 stop catalogueReach']],
     ['axis 181', good.replace('10,180,10', '10,181,10'), ['2 stop catalogueRange']],
     ['axis 0, read as 180', good.replace('10,180,10', '0,0,10'), ['2 watch catalogueAxisZero']],
-    ['a word that is not offered', good.replace(',monthly,', ',yearly,'), ['2 stop catalogueOffered']],
+    ['a word that is not offered', good.replace(',monthly,', ',weekly,'), ['2 stop catalogueOffered']],
     ['an empty cell that is needed', good.replace(',Marram,', ',,'), ['2 stop catalogueEmpty']],
     ['price nothing', good.replace('52.00', '0.00'), ['2 stop cataloguePrice']],
     ['a formula for a name', good.replace('Plover 30 Toric', '=1+1'), ['2 stop catalogueFormula']],
@@ -232,4 +233,32 @@ describe('a family listed power by power', () => {
     const moved = blocks.map((b) => ({ ...b, axes: { ...b.axes, from: b.axes.from + 5, to: b.axes.to + 5 } }));
     expect(lensesLost(blocks, { ...made, blocks: moved })).toEqual({ file: 925, library: 925 });
   });
+});
+
+describe('diagnostic sets', () => {
+  const sets = DEMO_SETS.map((f) => wholeFamily(f, f.code));
+  it('go through the file without loss: marks, clocks, start table, how they are disinfected', () => {
+    const file = read(bytes(writeCatalogue(sets)));
+    expect(file.faults).toEqual([]);
+    for (const set of sets) {
+      const { irregular, reusableTrial, modality, markLayout, markSpacing, sightMinutes, setTable, disinfectWith, disinfectMinutes } = set;
+      expect(file.family(set.code)?.family).toMatchObject({
+        ...{ irregular, reusableTrial, modality, markLayout, markSpacing, sightMinutes, setTable, disinfectWith, disinfectMinutes },
+      });
+    }
+  });
+  const [head = '', first = ''] = writeCatalogue(sets.slice(1)).split('\r\n');
+  const changed = (column: string, value: string): string => {
+    const cells = first.match(/("([^"]|"")*"|[^,]*)(,|$)/g)!.map((c) => c.replace(/,$/, ''));
+    cells[head.replace('\uFEFF', '').split(',').indexOf(column)] = value;
+    return `${head}\r\n${cells.slice(0, head.split(',').length).join(',')}\r\n`;
+  };
+  it.each([
+    ['mark_spacing', '', 'catalogueSpacing'],
+    ['mark_layout', 'six', 'catalogueSpacing'],
+    ['sight_minutes', '5', 'catalogueSightBefore'],
+    ['disinfect_minutes', '', 'catalogueDisinfect'],
+    ['reusable_trial', 'no', 'catalogueDisinfect'],
+    ['set_table', 'oblate nine', 'catalogueTable'],
+  ])('%s: %j → %s', (column, value, code) => expect(read(bytes(changed(column, value))).faults.map((f) => f.code)).toContain(code));
 });

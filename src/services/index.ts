@@ -41,6 +41,7 @@ import { endFamily, saveFamily } from './family/commands';
 import { exportCatalogue, readFamily, readFamilies, readLibrary } from './family/queries';
 import { changeSetting } from './setting/commands';
 import { readSettings } from './setting/queries';
+import { recordGuidedCylinder } from './lensOnEye/guided';
 import { addSetLenses, disinfectLenses, endSetLens, putOnSetLenses } from './diagnosticSet/commands';
 import { readSetLens, readSets } from './diagnosticSet/queries';
 import { countTrials, discardTrials, receiveTrials } from './trialStock/commands';
@@ -173,6 +174,7 @@ export const COMMANDS = {
   recordRefraction,
   putOnTrials,
   putOnSetLenses,
+  recordGuidedCylinder,
   addSetLenses,
   disinfectLenses,
   endSetLens,

@@ -239,6 +239,16 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   recordRefraction: () => ({ visitId: ids.visitId, version: 1, right: '-1.00', left: null, vertexMm: 12 }),
   putOnTrials: () => ({ visitId: ids.visitId, version: 1, right: lens, left: null }),
   putOnSetLenses: () => ({ visitId: ids.visitId, version: 1, right: randomUUID(), left: null }),
+  recordGuidedCylinder: () => ({
+    visitId: ids.visitId,
+    version: 1,
+    eye: 'right',
+    lensOnEyeId: randomUUID(),
+    startAxis: null,
+    blur: [110, 40],
+    step: 1,
+    answers: ['same'],
+  }),
   addSetLenses: () => ({ familyId: lens.familyId, lenses: [{ number: '1', lens, expiresOn: '2030-01-01' }] }),
   disinfectLenses: () => ({ diagnosticLensIds: [randomUUID()] }),
   endSetLens: () => ({ diagnosticLensId: randomUUID(), why: 'lost' }),
@@ -426,7 +436,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(193);
+    expect(names).toHaveLength(194);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {
@@ -453,6 +463,7 @@ describe('another practice', () => {
       'refraction',
       'lens_on_eye',
       'diagnostic_lens',
+      'guided_cylinder',
       'diagnostic_disinfection',
       'diagnostic_lens_end',
       'prescription',

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readinessOf } from '../../src/core';
 import type { SetsPage } from '../../src/services/diagnosticSet/queries';
 import type { DiagnosticLensEvent } from '../../src/db/diagnosticLens';
-import { newWearer, openNeighbour, openWorld, type World } from './support';
+import { newWearer, openNeighbour, openWorld, SENTENCES, type World } from './support';
 
 let world: World;
 beforeAll(async () => {
@@ -159,5 +159,86 @@ describe('lenses of a set', () => {
     const four = await lensOf('heron-cone', '4');
     expect(await world.do('disinfectLenses', { diagnosticLensIds: [four.id] }, caller)).toMatchObject({ error: { kind: 'notFound' } });
     expect(await world.do('readSetLens', { diagnosticLensId: four.id }, caller)).toMatchObject({ error: { kind: 'notFound' } });
+  });
+});
+
+describe('the order after a lens of a set', () => {
+  const fitted = async () => {
+    const page = await sets();
+    const lens = page.lenses.find((l) => l.setCode === 'heron-cone' && readinessOf(l, page.now).state === 'new');
+    if (!lens) throw new Error('no lens is new');
+    const visitId = await visitOf();
+    expect(await putOn(visitId, lens.id)).toMatchObject({ ok: true });
+    const [lensOnEyeId = ''] = await onEye(visitId);
+    world.move(31 * MINUTE);
+    const blinks = [8, 8, 8].map((rotationLeft) => ({ rotationLeft }));
+    const right = { lensOnEyeId, fit: 'fits', blinks, overRefraction: '+0.25 -1.25 x 112', vertexMm: 12, findings: [{ sign: 'markUpGaze', value: 'wanders' }] };
+    await world.must('recordOnEye', { ...(await at(visitId)), right, left: null });
+    return { visitId, lens, lensOnEyeId };
+  };
+  const sign = async (visitId: string, right: object) =>
+    world.do('sign', {
+      ...(await at(visitId)),
+      ...{
+        password: 'plain-sight',
+        right,
+        left: null,
+        expiresOn: '2027-11-20',
+        waitNote: 'has worn such lenses for years',
+        daysPerWeek: 7,
+        overrides: SENTENCES,
+      },
+    });
+  it('is in finer curves than the set has: final figures, the turn in them already', async () => {
+    const { visitId, lens, lensOnEyeId } = await fitted();
+    const spec = {
+      familyId: lens.familyVersionId,
+      sphere: lens.sphereD,
+      cylinder: -1.25,
+      axis: 120,
+      add: null,
+      baseCurve: (lens.baseCurveMm ?? 0) - 0.1,
+      diameter: 14.5,
+    };
+    const signed = await sign(visitId, { mode: 'final', lens: { ...spec, baseCurve: Math.round(spec.baseCurve * 10) / 10 }, triedLensOnEyeId: lensOnEyeId });
+    expect(signed).toMatchObject({ ok: true });
+    const [prescription] = (await world.record(visitId)).prescriptions;
+    expect(prescription?.eyes[0]?.baseCurveOrderedMm).toBeCloseTo((lens.baseCurveMm ?? 0) - 0.1, 6);
+  });
+  it('or raw: set, lens worn, over-refraction, turn and the curve to order; the turn is not in them, and no lens is named', async () => {
+    const { visitId, lens, lensOnEyeId } = await fitted();
+    const baseCurve = Math.round(((lens.baseCurveMm ?? 0) - 0.1) * 10) / 10;
+    expect(await sign(visitId, { mode: 'raw', triedLensOnEyeId: lensOnEyeId, baseCurve, diameter: 14.5 })).toMatchObject({ ok: true });
+    const [prescription] = (await world.record(visitId)).prescriptions;
+    expect(prescription?.eyes[0]).toMatchObject({ lensId: null, raw: { familyName: 'Heron Cone', baseCurveMm: baseCurve } });
+  });
+  it('a cylinder found by answers is worked out here again and kept with all that was said', async () => {
+    const { visitId, lensOnEyeId } = await fitted();
+    const found = async (over: object) =>
+      world.do('recordGuidedCylinder', {
+        ...(await at(visitId)),
+        ...{ eye: 'right', lensOnEyeId, startAxis: 8, blur: [50, 150], step: 1, answers: ['better', 'same'], ...over },
+      });
+    expect(await found({})).toMatchObject({ ok: true });
+    expect((await world.record(visitId)).facts.guided).toMatchObject([
+      {
+        axis: 10,
+        cylinder: -1,
+        blur: [50, 150],
+        tries: [
+          { cylinder: -1, answer: 'better' },
+          { cylinder: -2, answer: 'same' },
+        ],
+        foundByName: 'Asha Penhallow',
+      },
+    ]);
+    for (const [over, code] of [
+      [{ blur: [30, 120], startAxis: null }, 'bracket_startNeeded'],
+      [{ answers: ['better'] }, 'answersOpen'],
+      [{ answers: ['same', 'better'] }, 'answersPastEnd'],
+      [{ blur: [200, 10] }, 'axisOutside'],
+    ] as const)
+      expect(await found(over)).toMatchObject({ error: { fields: [{ code }] } });
+    expect(await found({ eye: 'left' })).toMatchObject({ error: { kind: 'notFound' } });
   });
 });

@@ -128,3 +128,44 @@ test('too much movement: the next steeper lens of the same set; what was on goes
   await expect(page.getByTestId('story')).toContainText('disinfected: peroxide, neutralised');
   await page.screenshot({ path: '/tmp/w/i-story.png' });
 });
+
+for (const { start, one, other, axis, answers, power } of [
+  { start: '', one: '110', other: '40', axis: '75', answers: ['better', 'better', 'same'], power: '+1.50 −2.00 × 75' },
+  { start: '8', one: '50', other: '150', axis: '10', answers: ['better', 'worse'], power: '+1.00 −1.00 × 10' },
+])
+  test(`an axis bracketed between ${one} and ${other}${start === '' ? '' : `, started at ${start}`}: ${axis}, its cylinder by answers, into the over-refraction`, async ({
+    page,
+  }) => {
+    const visit = await newVisit(page);
+    await putOn(page, visit, 'prolate', start === '' ? '2' : '3');
+    await desk(page, 'Sight');
+    await page.getByLabel('Right eye, over-refraction', { exact: true }).fill('+0.50');
+    await page.getByRole('button', { name: 'Cylinder by answers' }).click();
+    const panel = page.getByRole('dialog');
+    await panel.getByLabel('Started at axis').fill(start);
+    await panel.getByLabel('Blurs at').fill(one);
+    await panel.getByLabel('and at').fill(other);
+    await expect(panel.getByTestId('bracket-axis')).toContainText(`axis ${axis}`);
+    for (const answer of answers) await panel.getByRole('button', { name: answer }).click();
+    await page.screenshot({ path: '/tmp/w/i-bracket.png' });
+    expect(await violations(page)).toEqual([]);
+    await panel.getByRole('button', { name: 'Use as over-refraction' }).click();
+    await expect(panel).toHaveCount(0);
+    await expect(page.getByLabel('Right eye, over-refraction', { exact: true })).toHaveValue(power);
+    await expect(page.getByTestId('guided-right')).toContainText(`× ${axis}, blurred at ${one} and ${other}`);
+  });
+
+test('two blur points 90° apart ask for the start; an axis that is none is said at its field', async ({ page }) => {
+  const visit = await newVisit(page);
+  await putOn(page, visit, 'prolate', '7');
+  await desk(page, 'Sight');
+  await page.getByRole('button', { name: 'Cylinder by answers' }).click();
+  const panel = page.getByRole('dialog');
+  await panel.getByLabel('Blurs at').fill('30');
+  await panel.getByLabel('and at').fill('120');
+  await expect(panel.getByTestId('bracket-axis')).toContainText('90° apart');
+  await panel.getByLabel('Started at axis').fill('70');
+  await expect(panel.getByTestId('bracket-axis')).toContainText('axis 75');
+  await panel.getByLabel('and at').fill('200');
+  await expect(panel.getByTestId('bracket-axis')).toContainText('between 0 and 180');
+});

@@ -77,6 +77,7 @@ const facts = (change: Partial<VisitFacts> = {}): VisitFacts => ({
   heldQuarters: [],
   pairChanges: [],
   choices: [],
+  guided: [],
   ...change,
 });
 const lensOf = (id: string) => ({ power: { sphere: -3, cylinder: -1.75, axis: id === 'lens20' ? 20 : 30 }, tried: null });

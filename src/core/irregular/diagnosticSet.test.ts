@@ -94,7 +94,7 @@ describe('the sets of the demo', () => {
       }
       for (const [, , sphere, baseCurve, diameter] of lenses)
         expect(isMade({ sphere, cylinder: 0, axis: 180, add: null, baseCurve, diameter }, set)).toBe(true);
-        expect([set.irregular, set.reusableTrial, set.stabilisation !== null]).toEqual([true, true, true]);
+      expect([set.irregular, set.reusableTrial, set.stabilisation !== null]).toEqual([true, true, true]);
     },
   );
 });

@@ -1,3 +1,4 @@
+import type { GuidedCylinder } from '../irregular/guidedCylinder';
 import type { HelperWhy, Instruction } from './lessonInstruction';
 import type { AftercareQuestionId, AftercareSaid } from '../aftercare/asked';
 import type { AftercareOutcome } from '../aftercare/schedule';
@@ -152,6 +153,8 @@ export interface VisitFacts {
   readonly pairChanges: readonly FactChain<PairChangeFact>[];
   /** In the order in which they were chosen. */
   readonly choices: readonly LensChoice[];
+  /** Cylinders that were looked for step by step, in that order. */
+  readonly guided: readonly GuidedCylinder[];
 }
 
 /** What both eyes see together through two lenses. It is of no single eye. */

@@ -58,3 +58,26 @@ alter table lens_finding add constraint lens_finding_sign check (case
   when sign = 'sureOfLens' then word_value = 'yes'
   when sign = 'markUpGaze' then word_value in ('steady', 'wanders')
   else false end);
+
+-- A cylinder looked for step by step through a lens: where the axis blurred on either side, and what was said of each cylinder.
+create table guided_cylinder (
+  id uuid primary key,
+  sequence bigint generated always as identity,
+  practice_id uuid not null,
+  visit_id uuid not null,
+  visit_version integer not null,
+  lens_on_eye_id uuid not null,
+  eye text not null check (eye in ('right', 'left')),
+  start_axis integer check (start_axis between 0 and 180),
+  blur_at integer[] not null check (cardinality(blur_at) = 2 and 0 <= all (blur_at) and 180 >= all (blur_at)),
+  axis numeric(4, 1) not null check (axis > 0 and axis <= 180),
+  tries jsonb not null check (jsonb_typeof(tries) = 'array' and jsonb_array_length(tries) between 1 and 12),
+  cylinder_d numeric(4, 2) not null check (cylinder_d between -6 and 0),
+  found_at timestamptz not null,
+  found_by uuid not null,
+  foreign key (practice_id, visit_id) references visit (practice_id, id),
+  foreign key (practice_id, lens_on_eye_id) references lens_on_eye (practice_id, id),
+  foreign key (practice_id, found_by) references membership (practice_id, person_id)
+);
+create index guided_cylinder_visit on guided_cylinder (practice_id, visit_id, sequence);
+grant select, insert on guided_cylinder to keenfit_app;

@@ -14,6 +14,7 @@ import {
   type Findings,
   type HealthFile,
   type HealthState,
+  type GuidedCylinder,
   type LensChoice,
   type RecordedFinding,
   type Refraction,
@@ -34,6 +35,7 @@ import { listDecisions, wearBefore } from '../../db/decision';
 import { listDrafts } from '../../db/draft';
 import { factRows, factsByKind, ofVisit, type FactsByKind } from '../../db/fact';
 import { listFindingsBefore, listGradedBefore, type GradedBefore } from '../../db/finding';
+import { listGuided } from '../../db/guidedCylinder';
 import { listHistory } from '../../db/history';
 import { listInstruments } from '../../db/instrument';
 import { listLosses } from '../../db/lensLoss';
@@ -120,6 +122,7 @@ export class VisitReading {
     readonly facts: FactsByKind<FactKind>;
     readonly extras: VisitFacts['onEyeExtras'];
     readonly choices: readonly LensChoice[];
+    readonly guided: readonly GuidedCylinder[];
     readonly same: FactsByKind<'lensOnEye' | 'rotation'>;
     readonly knownTurns: readonly KnownTurn[];
   }> {
@@ -131,6 +134,7 @@ export class VisitReading {
         facts: factRows(tx, FACT_KIND_NAMES, practiceId, ofVisit(id)),
         extras: listOnEyeExtras(tx, practiceId, [id]),
         choices: listChoices(tx, practiceId, id),
+        guided: listGuided(tx, practiceId, id),
         // Asked of the lenses that are on an eye now.
         same: listSameLensesBefore(tx, this.visit),
         knownTurns: listKnownTurns(tx, this.visit),
@@ -141,7 +145,7 @@ export class VisitReading {
 
   /** The measured facts of the visit. */
   async facts(): Promise<VisitFacts> {
-    const { facts, extras, choices } = await this.ofVisit();
+    const { facts, extras, choices, guided } = await this.ofVisit();
     return {
       refractions: chains(facts.refraction),
       onEye: chains(facts.lensOnEye),
@@ -156,6 +160,7 @@ export class VisitReading {
       heldQuarters: chains(facts.heldQuarter),
       pairChanges: chains(facts.pairChange),
       choices,
+      guided,
     };
   }
 

@@ -36,6 +36,7 @@ import lastLook from './lastLook.messages.json';
 import family from './family.messages.json';
 import lens from './lens.messages.json';
 import lensLine from './lensLine.messages.json';
+import bracket from './bracket.messages.json';
 import diagnosticSet from './diagnosticSet.messages.json';
 import setPath from './setPath.messages.json';
 import setReady from './setReady.messages.json';
@@ -141,6 +142,7 @@ export const en = {
   lens,
   lensLine,
   lensStory,
+  bracket,
   diagnosticSet,
   setPath,
   setReady,

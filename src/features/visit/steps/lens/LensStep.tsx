@@ -60,7 +60,6 @@ const LensPanels = lazy(() => import('./LensPanels').then((m) => ({ default: m.L
 /** The nearest makeable lens of every family for both eyes, and one of them on the eye. */
 function LensStepBody() {
   const t = useTranslations('lens');
-  const kind = useTranslations('kind');
   const words = useProblemWords();
   const blurWorking = useBlurWorking();
   const expectedLines = useExpectedLines();
@@ -148,18 +147,7 @@ function LensStepBody() {
         <SpineHead words={eyeWords.heads} label={t('facing')} />
         <SpineRow label={t('asks')} note={t('asksNote')} right={asks('right')} left={asks('left')} />
         {apart ? <LaterLeadRow choosing={choosing} /> : null}
-        <div className="kind-band" data-testid="kind-band">
-          <span className="label">{kind('title')}</span>
-          <span className="flex-1">
-            <DecisionLine />
-          </span>
-          <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/diagnostic-set`} prefetch={false}>
-            {t('irregular')}
-          </Link>
-          <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/kind`} prefetch={false}>
-            {kind('kindFirst')}
-          </Link>
-        </div>
+        <KindBand />
         {none ? null : (
           <Narrow shape={shape} without={without} onShape={(value) => draft.set('shape', value)} onWithout={(value) => draft.set('without', value)} />
         )}
@@ -208,6 +196,27 @@ function LensStepBody() {
         <LensPanels choosing={choosing} />
       </Suspense>
     </VisitFrame>
+  );
+}
+
+/** The kind decided, and the ways to another: kind first, or a diagnostic set. */
+function KindBand() {
+  const t = useTranslations('lens');
+  const kind = useTranslations('kind');
+  const { record } = useVisit();
+  return (
+    <div className="kind-band" data-testid="kind-band">
+      <span className="label">{kind('title')}</span>
+      <span className="flex-1">
+        <DecisionLine />
+      </span>
+      <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/diagnostic-set`} prefetch={false}>
+        {t('irregular')}
+      </Link>
+      <Link className="btn btn-quiet" href={`/visits/${record.visit.id}/kind`} prefetch={false}>
+        {kind('kindFirst')}
+      </Link>
+    </div>
   );
 }
 

@@ -11,6 +11,7 @@ import { CorrectablePower, SwapEyes } from '../../shell/Correct';
 import { useVisit } from '../../shell/VisitProvider';
 import { BothEyes, LostTogether } from './BothEyes';
 import { FindingWords, RecordedFinding } from './findings';
+import { FindCylinder } from './FindCylinder';
 import { HowTaken, LockedVisit } from './HowTaken';
 import { OrderRows } from './OrderRows';
 import type { Readings } from './useReadings';
@@ -139,6 +140,7 @@ function Over({ readings, eye }: { readonly readings: Readings; readonly eye: Ey
         disabled={!readings.usable(eye)}
       />
       <HowTaken readings={readings} eye={eye} typed={text.trim() !== ''} />
+      <FindCylinder readings={readings} eye={eye} />
       {over ? (
         <>
           <span className="value" data-testid={`over-recorded-${eye}`}>
