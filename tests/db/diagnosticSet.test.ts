@@ -163,10 +163,14 @@ describe('lenses of a set', () => {
 });
 
 describe('the order after a lens of a set', () => {
+  let number = 100;
   const fitted = async () => {
-    const page = await sets();
-    const lens = page.lenses.find((l) => l.setCode === 'heron-cone' && readinessOf(l, page.now).state === 'new');
-    if (!lens) throw new Error('no lens is new');
+    const { lenses } = await sets();
+    const familyId = lenses.find((l) => l.setCode === 'heron-cone')?.familyVersionId;
+    number += 1;
+    const power = { sphere: -1.5, cylinder: 0, axis: 180, add: null, baseCurve: 8.2, diameter: 14.5 };
+    await world.must('addSetLenses', { familyId, lenses: [{ number: String(number), lens: power, expiresOn: '1 Mar 2030' }] });
+    const lens = await lensOf('heron-cone', String(number));
     const visitId = await visitOf();
     expect(await putOn(visitId, lens.id)).toMatchObject({ ok: true });
     const [lensOnEyeId = ''] = await onEye(visitId);

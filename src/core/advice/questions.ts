@@ -34,7 +34,7 @@ export const QUESTIONS = [
   },
   { id: 'onset', group: 'today', kind: 'text', asked: 'danger', optional: true },
   { id: 'lastWorn', group: 'before', kind: 'one', options: ['never', 'now', 'months', 'longer'] },
-  { id: 'whichLens', group: 'before', kind: 'one', options: ['daily', 'twoWeekly', 'monthly', 'rigid', 'unknown'], asked: 'wornBefore' },
+  { id: 'whichLens', group: 'before', kind: 'one', options: ['daily', 'twoWeekly', 'monthly', 'rigid', 'hybrid', 'scleral', 'unknown'], asked: 'wornBefore' },
   { id: 'sleptIn', group: 'before', kind: 'one', options: ['never', 'accident', 'someNights', 'mostNights'], asked: 'wornBefore' },
   { id: 'replacedEvery', group: 'before', kind: 'number', min: 1, max: 365, asked: 'wornBefore' },
   {
