@@ -4,7 +4,8 @@ alter table lens_family_version drop constraint lens_family_version_modality_che
 alter table lens_family_version
   add constraint lens_family_version_modality_check check (modality in ('daily', 'twoWeekly', 'monthly', 'quarterly', 'yearly')),
   add constraint lens_family_version_mark_layout_check check (mark_layout in ('none', 'six', 'threeNine', 'twelve', 'fiveSixSeven')),
-  add column irregular boolean not null default false check (not irregular or geometry in ('toric', 'toricMultifocal')),
+  add column irregular boolean not null default false,
+  add constraint lens_family_version_irregular_stabilised check (not irregular or geometry in ('toric', 'toricMultifocal')),
   add column mark_spacing integer check (mark_spacing between 5 and 60),
   add column sight_minutes integer check (sight_minutes between 1 and 120),
   add column set_table jsonb not null default '[]' check (jsonb_typeof(set_table) = 'array'),
