@@ -12,7 +12,7 @@ import {
 } from '../../src/core';
 import type { FamilyWithBlocks } from '../../src/db/family';
 import { must } from '../../src/lib/assert';
-import type { Chance } from './chance';
+import type { Chance } from '../../src/lib/chance';
 import type { Story } from './people';
 
 /** One eye as it is, whatever is measured of it. */

@@ -14,7 +14,7 @@ import {
   type IsoInstant,
   type VisitKind,
 } from '../../src/core';
-import type { Chance } from './chance';
+import type { Chance } from '../../src/lib/chance';
 import { addBandFor, addFor, eachEye, eyesOf, familyCodeOf, lensFor, orderFor, type Eyes, type LensForm } from './eyes';
 import { somebody, type Story } from './people';
 import type { Account, Booked, Practice } from './practice';

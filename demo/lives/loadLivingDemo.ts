@@ -4,7 +4,7 @@ import type { Sql } from '../../src/db/client';
 import { dispatchOne } from '../../src/jobs/dispatchOrders';
 import { supplierServer } from '../../src/standins/supplier/server';
 import { DEMO_PASSWORD, loadDay, loadPractice } from '../load';
-import { chanceFrom } from './chance';
+import { chanceFrom } from '../../src/lib/chance';
 import { drawerLife } from './drawer';
 import { lifeOf, type Life } from './life';
 import { STORIES, type Story } from './people';

@@ -1,6 +1,6 @@
 import type { AdvisedModality } from '../../src/core';
 import { addDays, addYears } from '../../src/core';
-import type { Chance } from './chance';
+import type { Chance } from '../../src/lib/chance';
 
 /** What is special about a wearer's years. */
 export interface Story {

@@ -1,4 +1,4 @@
-import { chanceFrom } from '../../demo/lives/chance';
+import { chanceFrom } from '../../src/lib/chance';
 import { advised, alwaysTheAdd, alwaysTheOtherEye, SIM_FAMILIES, startPair, type SimFamily } from './presbyopes/fitters';
 import { PERTURBED } from './presbyopes/ranges';
 import { runTrial, type Fitter, type Outcome } from './presbyopes/trial';

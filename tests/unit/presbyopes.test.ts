@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { chanceFrom } from '../../demo/lives/chance';
+import { chanceFrom } from '../../src/lib/chance';
 import { besselJ0, contrasts, lettersThrough } from '../../scripts/lib/presbyopes/light';
 import { PERTURBED, USUAL } from '../../scripts/lib/presbyopes/ranges';
 import { drawWearer } from '../../scripts/lib/presbyopes/wearer';

@@ -1,5 +1,5 @@
 import { EYES, type Eye } from '../../../src/core';
-import type { Chance } from '../../../demo/lives/chance';
+import type { Chance } from '../../../src/lib/chance';
 import type { Ranges } from './ranges';
 import type { SimTask, SimWearer } from './wearer';
 import { heldBefore, read, readAlone, served, taskTruth, type HandHeld, type SimPair } from './world';

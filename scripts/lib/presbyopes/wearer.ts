@@ -1,5 +1,5 @@
 import type { Eye } from '../../../src/core';
-import type { Chance } from '../../../demo/lives/chance';
+import type { Chance } from '../../../src/lib/chance';
 import type { Ranges } from './ranges';
 
 export const SIM_TASKS = ['road', 'dashboard', 'screen', 'phone', 'book', 'fineWork'] as const;

@@ -1,5 +1,5 @@
 import { EYES, type Eye, type MultifocalDesign } from '../../../src/core';
-import type { Chance } from '../../../demo/lives/chance';
+import type { Chance } from '../../../src/lib/chance';
 import { contrasts, lettersThrough, type Blur } from './light';
 import type { Ranges } from './ranges';
 import { normal, SIM_TASK_FIGURES, type SimTask, type SimWearer } from './wearer';

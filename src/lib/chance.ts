@@ -1,4 +1,4 @@
-/** Chance from a seed: the same seed gives the same practice. */
+/** Chance from a seed: the same seed gives the same practice, or the same pictures. */
 export interface Chance {
   /** At least `from`, less than `to`. */
   between(from: number, to: number): number;
@@ -8,7 +8,7 @@ export interface Chance {
   pick<T>(of: readonly T[]): T;
 }
 
-/** @source mulberry32, public domain (T. Ettinger): enough for made-up people, and for nothing else */
+/** @source mulberry32, public domain (T. Ettinger): enough for made-up people and pictures, and for nothing else */
 export function chanceFrom(seed: number): Chance {
   let state = seed >>> 0;
   const next = (): number => {
