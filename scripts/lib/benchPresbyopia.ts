@@ -3,18 +3,10 @@ import { advised, alwaysTheAdd, alwaysTheOtherEye, SIM_FAMILIES, startPair, type
 import { PERTURBED } from './presbyopes/ranges';
 import { runTrial, type Fitter, type Outcome } from './presbyopes/trial';
 import { drawWearer } from './presbyopes/wearer';
+import { boundsOfShare } from './shares';
 
 const FITTERS: Readonly<Record<string, (family: SimFamily) => Fitter>> = { advised, 'always the add': alwaysTheAdd, 'always the other eye': alwaysTheOtherEye };
 
-/** Bounds of a share at 95 %. Source: Wilson 1927. */
-function bounds(hits: number, of: number): readonly [number, number] {
-  const z = 1.96;
-  const p = hits / of;
-  const middle = p + z ** 2 / (2 * of);
-  const half = z * Math.sqrt((p * (1 - p)) / of + z ** 2 / (4 * of ** 2));
-  const scale = 1 + z ** 2 / of;
-  return [(middle - half) / scale, (middle + half) / scale];
-}
 const percent = (share: number): string => `${(share * 100).toFixed(1)}`.padStart(5);
 
 /**
@@ -39,7 +31,7 @@ export function benchPresbyopia(wearers: number): void {
     if (!ours) return;
     for (const o of ours.all) ends.set(o.ended, (ends.get(o.ended) ?? 0) + 1);
     for (const { name, all, served } of outcomes) {
-      const [from, to] = bounds(served.length, wearers);
+      const [from, to] = boundsOfShare(served.length, wearers);
       const changes = served.reduce((sum, o) => sum + o.changes, 0) / Math.max(1, served.length);
       // Wearers that the one serves and the other does not: the difference on the same people.
       const [won, lost] = [ours.all.filter((o, i) => o.served && !all[i]?.served).length, ours.all.filter((o, i) => !o.served && all[i]?.served).length];

@@ -132,6 +132,8 @@ export * from './record/visitSlices';
 export * from './record/news';
 export * from './record/papers';
 export * from './record/trialStock';
+export * from './photo/plane';
+export * from './photo/findTurn';
 export * from './irregular/setTable';
 export * from './irregular/diagnosticSet';
 export * from './irregular/readiness';

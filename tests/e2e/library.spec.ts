@@ -51,7 +51,7 @@ test('a catalogue file with three kinds of error: each by its line, then without
   spoil('avocet-30-multifocal-toric', '-0.75|', '-0.80|');
   spoil('dunlin-1-day-multifocal', ',41.00,', ',forty,');
   spoilt.push(
-    'whimbrel-30,Marram Optical,Whimbrel 30,sphere,monthly,silicone hydrogel,46,110,120,80,0.8,,no,,,,none,,,,5,6,34.00,0.00,5,,,,,no,-6.00,6.00,0.25,,,,,,8.6/14.2',
+    'whimbrel-30,Marram Optical,Whimbrel 30,sphere,monthly,silicone hydrogel,46,110,120,80,0.8,,no,,,,none,,,,5,6,34.00,0.00,5,,,,,no,no,,,,,,-6.00,6.00,0.25,,,,,,8.6/14.2',
   );
   await page.getByLabel('Catalogue file').setInputFiles(file(spoilt.join('\r\n')));
   await page.getByRole('button', { name: 'Read and check it' }).click();

@@ -16,10 +16,18 @@ export const soughtText = (glasses: Refraction, vertexMm: Millimetres): { readon
 /** Families by what they would give the power of glasses, nearest first. */
 export function byPower(families: readonly Family[], glasses: Refraction, vertexMm: Millimetres): readonly Found[] {
   const power = toCornealPlane(glasses, vertexMm);
-  return families
-    .map((family): Found => {
-      const [best] = nearestPowers(power, family.blocks, { limit: 1 });
-      return { family, reach: best ?? null, out: howFarOut(power, family.blocks) };
-    })
-    .sort((a, b) => (a.reach?.blur ?? Infinity) - (b.reach?.blur ?? Infinity) || a.family.name.localeCompare(b.family.name, 'en'));
+  return (
+    families
+      .map((family): Found => {
+        const [best] = nearestPowers(power, family.blocks, { limit: 1 });
+        return { family, reach: best ?? null, out: howFarOut(power, family.blocks) };
+      })
+      // A lens for irregular corneas is not chosen by a power of glasses: it stands last.
+      .sort(
+        (a, b) =>
+          Number(a.family.irregular) - Number(b.family.irregular) ||
+          (a.reach?.blur ?? Infinity) - (b.reach?.blur ?? Infinity) ||
+          a.family.name.localeCompare(b.family.name, 'en'),
+      )
+  );
 }

@@ -1,0 +1,40 @@
+import { describe, expect, it } from 'vitest';
+import { findTurn, type MarkLayout } from '../../src/core';
+import { photograph } from '../../src/standins/camera/draw';
+import { CAMERA_RANGES } from '../../src/standins/camera/ranges';
+import { sceneOf, type Scene } from '../../src/standins/camera/scene';
+
+/** A still, clear picture of an eye, and what is read of it. */
+function read(layout: MarkLayout, seed: number, over: Partial<Scene> = {}, lens: Partial<Scene['lens']> = {}) {
+  const drawn = sceneOf(CAMERA_RANGES.easy, layout, seed);
+  const scene: Scene = { ...drawn, mirrored: false, ...over, lens: { ...drawn.lens, layout, ...lens } };
+  return { scene, found: findTurn(photograph(scene), { eye: scene.eye, layout, spacing: scene.lens.spacing, roll: scene.roll }) };
+}
+
+describe('the turn of a lens from a picture (of the simulated camera, which shares nothing with what reads it)', () => {
+  it.each([
+    ['six', 41],
+    ['threeNine', 42],
+    ['twelve', 43],
+    ['fiveSixSeven', 44],
+  ] as const)('marks at %s are read to within a degree', (layout, seed) => {
+    const { scene, found } = read(layout, seed);
+    expect(found).toMatchObject({ ok: true });
+    if (found.ok) expect(Math.abs(found.rotationLeft - scene.lens.rotationLeft)).toBeLessThan(1);
+  });
+  it('a lens that sits turned by a known angle is read turned by it, within half a degree', () => {
+    const at = (rotationLeft: number): number => {
+      const { found } = read('six', 45, {}, { rotationLeft });
+      if (!found.ok) throw new Error(found.why);
+      return found.rotationLeft;
+    };
+    expect(Math.abs(at(12) - at(-6) - 18)).toBeLessThan(0.5);
+  });
+  it('nothing is said of a lens without a mark, of a picture turned round, or of no eye', () => {
+    const bare = read('six', 46, {}, { layout: 'none' });
+    expect(findTurn(photograph(bare.scene), { eye: bare.scene.eye, layout: 'six', spacing: 30, roll: bare.scene.roll }).ok).toBe(false);
+    expect(read('six', 47, { mirrored: true }).found).toMatchObject({ ok: false, why: 'mirrored' });
+    const plain = { width: 320, height: 240, rgb: new Uint8ClampedArray(320 * 240 * 3).fill(150) };
+    expect(findTurn(plain, { eye: 'right', layout: 'six', spacing: 30, roll: 0 })).toMatchObject({ ok: false, why: 'noEye' });
+  });
+});
