@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { GEOMETRIES, MODALITIES, type Geometry, type Modality } from '@/core';
+import { ADVISED_MODALITIES, GEOMETRIES, type Geometry, type Modality } from '@/core';
 import { formatMoment } from '@/i18n/format';
 import libraryProblems from '@/i18n/messages/en/libraryProblems.messages.json';
 import { withWords } from '@/i18n/withWords';
@@ -72,7 +72,7 @@ function HouseListSection({
           </tr>
         </thead>
         <tbody>
-          {MODALITIES.map((m) => (
+          {ADVISED_MODALITIES.map((m) => (
             <tr key={m}>
               <th scope="row">{ofFamily(`modality.${m}`)}</th>
               {GEOMETRIES.map((g) => {
