@@ -36,7 +36,6 @@ test('a stabilised lens over a cone: fit, mark, up gaze, a walk, the sphere; its
   await page.setViewportSize({ width: 1280, height: 1600 });
   expect(await violations(page)).toEqual([]);
   await page.setViewportSize({ width: 1280, height: 800 });
-  await page.screenshot({ path: '/tmp/w/i-set.png' });
   await rung(page, '8').click();
   await page.getByRole('button', { name: 'Put it on R' }).click();
   await page.waitForURL('**/on-eye');
@@ -49,7 +48,6 @@ test('a stabilised lens over a cone: fit, mark, up gaze, a walk, the sphere; its
   await fits(page, 'fits');
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await expect(path(page)).toContainText('read the mark over three blinks');
-  await page.screenshot({ path: '/tmp/w/i-fit.png' });
   await desk(page, 'Rotation');
   await typeBlinks(page, 'Right', '8l', '8l', '8l');
   await desk(page, 'Fit');
@@ -66,11 +64,9 @@ test('a stabilised lens over a cone: fit, mark, up gaze, a walk, the sphere; its
   await expect(page.getByTestId('need-right')).toHaveText('−1.25 −1.24 × 112');
   await expect(page.getByTestId('order-right')).toContainText('112 + 8 = 120');
   await expect(page.getByTestId('order-right')).toContainText('−1.25 −1.25 × 120');
-  await page.screenshot({ path: '/tmp/w/i-sight.png' });
   await page.getByRole('button', { name: 'Record the readings' }).click();
   await page.goto(`${visit}/prescription`);
   await expect(page.getByTestId('prescribed-right')).toHaveText('−1.25 −1.25 × 120');
-  await page.screenshot({ path: '/tmp/w/i-final.png' });
 });
 
 test('after surgery: a thick-centre set; the refraction of the bare eye does not stand in the way', async ({ page, site }) => {
@@ -116,7 +112,6 @@ test('too much movement: the next steeper lens of the same set; what was on goes
   await page.goto('/drawer/sets');
   await expect(page.getByTestId('lens-heron-cone-6')).toHaveAttribute('data-state', 'used');
   await expect(page.getByTestId('lens-heron-cone-5')).toHaveAttribute('data-state', 'onEye');
-  await page.screenshot({ path: '/tmp/w/i-drawer.png' });
   await page.setViewportSize({ width: 1280, height: 1900 });
   expect(await violations(page)).toEqual([]);
   await page.setViewportSize({ width: 1280, height: 800 });
@@ -126,7 +121,6 @@ test('too much movement: the next steeper lens of the same set; what was on goes
   await expect(page.getByTestId('lens-heron-cone-6')).toHaveAttribute('data-state', 'ready');
   await page.getByRole('button', { name: 'Lens 6 of Heron Cone: its story' }).click();
   await expect(page.getByTestId('story')).toContainText('disinfected: peroxide, neutralised');
-  await page.screenshot({ path: '/tmp/w/i-story.png' });
 });
 
 for (const { start, one, other, axis, answers, power } of [
@@ -147,7 +141,6 @@ for (const { start, one, other, axis, answers, power } of [
     await panel.getByLabel('and at').fill(other);
     await expect(panel.getByTestId('bracket-axis')).toContainText(`axis ${axis}`);
     for (const answer of answers) await panel.getByRole('button', { name: answer }).click();
-    await page.screenshot({ path: '/tmp/w/i-bracket.png' });
     expect(await violations(page)).toEqual([]);
     await panel.getByRole('button', { name: 'Use as over-refraction' }).click();
     await expect(panel).toHaveCount(0);
