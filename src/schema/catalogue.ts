@@ -19,6 +19,7 @@ import {
   type CurveDiameter,
   type LensBlock,
   type Limit,
+  type MarkLayout,
   type StepRange,
 } from '../core';
 import { FAMILY_COLUMNS, type CatalogueColumn, type Cells } from './catalogueColumns';
@@ -64,6 +65,19 @@ const minor = (value: number | null): number => Math.round((value ?? 0) * 100);
 
 type Facts = Omit<CatalogueFamily, 'blocks' | 'startsOn'>;
 
+/** What a line says of lenses that serve several people, and of irregular corneas. */
+function readSet(read: LineReader, note: Note, of: { readonly toric: boolean; readonly markLayout: MarkLayout; readonly settleMinutes: number }) {
+  const optional = (column: 'mark_spacing' | 'sight_minutes' | 'disinfect_minutes'): number | null => read.number(column, known(column), false);
+  const [reusableTrial, irregular] = [read.flag('reusable_trial'), read.flag('irregular')];
+  const [markSpacing, sightMinutes] = [optional('mark_spacing'), optional('sight_minutes')];
+  const [disinfectWith, disinfectMinutes] = [read.text('disinfect_with', 60, false), optional('disinfect_minutes')];
+  if ((markSpacing === null) !== (of.markLayout !== 'fiveSixSeven')) note('stop', 'catalogueSpacing', {});
+  if (sightMinutes !== null && sightMinutes < of.settleMinutes) note('stop', 'catalogueSightBefore', { settle: of.settleMinutes, sight: sightMinutes });
+  if (reusableTrial !== (disinfectWith !== null) || reusableTrial !== (disinfectMinutes !== null)) note('stop', 'catalogueDisinfect', {});
+  if (irregular && !of.toric) note('stop', 'catalogueIrregular', {});
+  return { reusableTrial, irregular, markSpacing, sightMinutes, disinfectWith, disinfectMinutes };
+}
+
 /** The family's own facts of a line; null where something stops it. Its geometry apart: the block is judged by it. */
 function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; readonly geometry: CatalogueFamily['geometry'] | null } {
   let fine = true;
@@ -95,13 +109,8 @@ function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; re
   };
   const markLayout = read.choice('mark_layout', MARK_LAYOUTS, false) ?? 'none';
   if (toric && markLayout === 'none') noted('stop', 'catalogueMarks', {});
-  const [reusableTrial, irregular] = [read.flag('reusable_trial'), read.flag('irregular')];
-  const [markSpacing, sightMinutes, settleMinutes] = [optional('mark_spacing'), optional('sight_minutes'), needed('settle_minutes')];
-  const [disinfectWith, disinfectMinutes] = [read.text('disinfect_with', 60, false), optional('disinfect_minutes')];
-  if ((markSpacing === null) !== (markLayout !== 'fiveSixSeven')) noted('stop', 'catalogueSpacing', {});
-  if (sightMinutes !== null && sightMinutes < settleMinutes) noted('stop', 'catalogueSightBefore', { settle: settleMinutes, sight: sightMinutes });
-  if (reusableTrial !== (disinfectWith !== null) || reusableTrial !== (disinfectMinutes !== null)) noted('stop', 'catalogueDisinfect', {});
-  if (irregular && !toric) noted('stop', 'catalogueIrregular', {});
+  const settleMinutes = needed('settle_minutes');
+  const ofSet = readSet(read, noted, { toric, markLayout, settleMinutes });
   const facts = {
     code: code ?? '',
     maker: read.text('maker', 80, true) ?? '',
@@ -132,13 +141,8 @@ function readFacts(cells: Cells, note: Note): { readonly facts: Facts | null; re
     addTable: (withAdd ? table('add_table', readAddTable) : null) ?? [],
     startTable: (withAdd ? table('start_table', readStartTable) : null) ?? [],
     changeRule: withAdd ? table('change_rule', readChangeRule) : null,
-    reusableTrial,
-    irregular,
-    markSpacing,
-    sightMinutes,
-    setTable: (irregular ? table('set_table', readSetTable) : null) ?? [],
-    disinfectWith,
-    disinfectMinutes,
+    ...ofSet,
+    setTable: (ofSet.irregular ? table('set_table', readSetTable) : null) ?? [],
   };
   return { facts: fine ? facts : null, geometry: said };
 }
