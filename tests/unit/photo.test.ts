@@ -11,7 +11,8 @@ function read(layout: MarkLayout, seed: number, over: Partial<Scene> = {}, lens:
   return { scene, found: findTurn(photograph(scene), { eye: scene.eye, layout, spacing: scene.lens.spacing, roll: scene.roll }) };
 }
 
-describe('the turn of a lens from a picture (of the simulated camera, which shares nothing with what reads it)', () => {
+// Each draws pictures pixel by pixel: a loaded machine takes its time.
+describe('the turn of a lens from a picture (of the simulated camera, which shares nothing with what reads it)', { timeout: 120_000 }, () => {
   it.each([
     ['six', 41],
     ['threeNine', 42],

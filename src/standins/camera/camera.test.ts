@@ -25,7 +25,7 @@ function darkness(photo: Photo, of: Scene, clockwise: number): number {
   return (place(clockwise - 6) + place(clockwise + 6)) / 2 - place(clockwise);
 }
 
-describe('the simulated slit-lamp camera', () => {
+describe('the simulated slit-lamp camera', { timeout: 60_000 }, () => {
   it('the same scene gives the same picture, byte for byte; another seed another', () => {
     const one = photograph(scene({ noise: 0.02 }));
     expect(Buffer.compare(Buffer.from(one.rgb), Buffer.from(photograph(scene({ noise: 0.02 })).rgb))).toBe(0);
