@@ -1,5 +1,5 @@
 import type { FitVerdict } from '../fit/fitVerdict';
-import { LINE, type LogMar } from '../optics/acuity';
+import type { LogMar } from '../optics/acuity';
 import type { PracticeSettings } from '../practiceSettings';
 
 /** Sight that serves everyday life, logMAR: 20/40. Common practice. */
@@ -106,6 +106,3 @@ export function irregularPath(eye: IrregularEye): PathStep {
   if (eye.overAcuity === null) return 'readSight';
   return isOtherKind(eye) ? 'notThisKind' : 'order';
 }
-
-/** Whole lines between two acuities, for words. @example linesShort(0.3, 0.1) → 2 */
-export const linesShort = (acuity: LogMar, best: LogMar): number => Math.round((acuity - best) / LINE);

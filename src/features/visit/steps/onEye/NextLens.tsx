@@ -31,6 +31,9 @@ export function NextLens({ readings, eye }: { readonly readings: Readings; reado
   const { record, run, busy } = useVisit();
   const { lens, family, state, fitSaid: word, made, verdict } = readings.live[eye];
   const toFamilies = <Button onClick={() => router.push(`/visits/${record.visit.id}/lens`)}>{t('otherFamily')}</Button>;
+  // A set has its own steps: its next lens is named there, and no other goes on.
+  if (lens?.irregular === true && (word === 'loose' || word === 'tight' || verdict.noOrder === 'refit'))
+    return <Button onClick={() => router.push(`/visits/${record.visit.id}/diagnostic-set`)}>{t('nextOfSet')}</Button>;
   if (verdict.noOrder === 'refit' && refitStep(word) === 'stabilisation')
     return (
       <>

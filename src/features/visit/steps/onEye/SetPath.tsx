@@ -93,7 +93,9 @@ function NextStep({ eye, live }: { readonly eye: Eye; readonly live: Live['live'
       ) : null}
       {cylinder ? (
         <p>
-          <Stated state={cylinder.may || !withCylinder ? 'ok' : 'watch'}>{t(`cylinder.${cylinder.why}`, { days: Math.max(1, 14 - daysInSphere) })}</Stated>
+          <Stated state={cylinder.may || !withCylinder ? 'ok' : 'watch'}>
+            {t(`cylinder.${cylinder.why}`, { days: Math.max(1, CYLINDER_AFTER_DAYS - daysInSphere) })}
+          </Stated>
         </p>
       ) : null}
     </div>
