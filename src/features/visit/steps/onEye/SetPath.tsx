@@ -1,7 +1,19 @@
 'use client';
 import Link from 'next/link';
 import { useTranslations } from 'use-intl';
-import { cylinderRule, daysBetween, EYES, formatAcuity, irregularPath, linesGained, settleOf, upGazeCurve, type Eye, type PathStep } from '@/core';
+import {
+  CYLINDER_AFTER_DAYS,
+  cylinderRule,
+  daysBetween,
+  EYES,
+  formatAcuity,
+  irregularPath,
+  linesGained,
+  settleOf,
+  upGazeCurve,
+  type Eye,
+  type PathStep,
+} from '@/core';
 import setPathWords from '@/i18n/messages/en/setPath.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Stated } from '@/ui/marks';
