@@ -117,6 +117,7 @@ async function main(): Promise<void> {
   await owner.end();
   const webPort = await portNear(3210);
   site = await startSite({
+    camera: true,
     databaseUrl: ready.appUrl,
     mode: 'demo',
     distDir: dev ? '.next-dev' : '.next',

@@ -105,6 +105,10 @@ export const rotation = (eye: Eye, lensOnEyeId: string, rotationLeftDeg: number,
   provisional: false,
   seriesNo: 1,
   scaleReading: null,
+  pictureId: null,
+  photoRollDeg: null,
+  photoLid: null,
+  photoFoundDeg: null,
 });
 export const fit = (eye: Eye, lensOnEyeId: string, verdict: FitFact['verdict']): FitFact => ({ ...meta(eye), lensOnEyeId, verdict, provisional: false });
 export const overRefraction = (eye: Eye, lensOnEyeId: string, sphereD: number, cylinderD: number, axisDeg: number): OverRefractionFact => ({
@@ -353,6 +357,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
       today: '2026-11-24',
       viewer: { personId: 'p', name: 'P', title: 't', account: 'a', registerNumber: null, roles: ['prescriber'] },
       mode: 'test',
+      camera: false,
     },
   };
 }

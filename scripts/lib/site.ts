@@ -20,6 +20,8 @@ export interface SiteOptions {
   readonly supplierShipAfterMs?: number;
   /** What the seller's stand-in asks from the start, as JSON; no seller where absent. */
   readonly sellerFirst?: string;
+  /** A slit-lamp camera stands in the room. */
+  readonly camera?: boolean;
   readonly demoPassword?: string;
   readonly logFile?: string;
   readonly trustProxy?: boolean;
@@ -40,6 +42,7 @@ export interface Site {
 export async function startSite(options: SiteOptions): Promise<Site> {
   const supplierPort = await freePort();
   const sellerPort = options.sellerFirst === undefined ? null : await freePort();
+  const cameraPort = options.camera ? await freePort() : null;
   const webPort = options.webPort ?? (await freePort());
   const supplierUrl = `http://127.0.0.1:${supplierPort}`;
   const log = options.logFile ? { logFile: options.logFile } : {};
@@ -48,6 +51,7 @@ export async function startSite(options: SiteOptions): Promise<Site> {
     KEENFIT_DATABASE_URL: options.databaseUrl,
     KEENFIT_SUPPLIER_URL: supplierUrl,
     ...(sellerPort === null ? {} : { KEENFIT_SELLER_URL: `http://127.0.0.1:${sellerPort}` }),
+    ...(cameraPort === null ? {} : { KEENFIT_CAMERA_URL: `http://127.0.0.1:${cameraPort}` }),
     KEENFIT_DIST: options.distDir,
     ...(options.demoPassword ? { KEENFIT_DEMO_PASSWORD: options.demoPassword } : {}),
     ...(options.trustProxy ? { KEENFIT_TRUST_PROXY: '1' } : {}),
@@ -74,6 +78,9 @@ export async function startSite(options: SiteOptions): Promise<Site> {
       readyWhen: /seller ready/,
       env: { KEENFIT_SELLER_PORT: String(sellerPort), KEENFIT_SELLER_FIRST: options.sellerFirst ?? '[]' },
     });
+  const startCamera = () =>
+    startTypeScript('src/standins/camera/main.ts', { ...log, readyWhen: /camera ready/, env: { KEENFIT_CAMERA_PORT: String(cameraPort) } });
+  const camera = cameraPort === null ? null : await begin('the camera stand-in', startCamera);
   const seller = sellerPort === null ? null : await begin('the seller stand-in', startSeller);
   const supplier = await begin('the supplier stand-in', startSupplier);
   let [jobs, web] = await Promise.all([startJobs(), startWeb()]);
@@ -97,6 +104,7 @@ export async function startSite(options: SiteOptions): Promise<Site> {
       await jobs.stop(signal);
       await supplier.stop(signal);
       await seller?.stop(signal);
+      await camera?.stop(signal);
     },
   };
 }

@@ -22,9 +22,9 @@ export const HOME_COOKIE = '__Host-keenfit-home';
 export const LIGHTS_COOKIE = 'keenfit-lights';
 
 export function deps(): Deps {
-  const { mode } = environment();
+  const { mode, cameraUrl } = environment();
   const sql = database();
-  return { sql, side: sideDatabase(), clock: clockFor(sql, mode), mode };
+  return { sql, side: sideDatabase(), clock: clockFor(sql, mode), mode, cameraUrl };
 }
 
 export const sessionToken = async (): Promise<string | undefined> => (await cookies()).get(SESSION_COOKIE)?.value;

@@ -134,6 +134,7 @@ export * from './record/papers';
 export * from './record/trialStock';
 export * from './photo/plane';
 export * from './photo/findTurn';
+export * from './photo/protractor';
 export * from './irregular/setTable';
 export * from './irregular/diagnosticSet';
 export * from './irregular/readiness';

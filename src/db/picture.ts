@@ -20,6 +20,12 @@ export async function findPicture(sql: Db, practiceId: string, id: string): Prom
   return row ?? null;
 }
 
+/** Of which visit and eye a picture is. */
+export async function pictureOf(sql: Db, practiceId: string, id: string): Promise<{ readonly visitId: string; readonly eye: Eye } | null> {
+  const [row] = await sql<{ visitId: string; eye: Eye }[]>`select visit_id, eye from picture where practice_id = ${practiceId} and id = ${id}`;
+  return row ?? null;
+}
+
 export async function insertPicture(
   sql: Db,
   p: {

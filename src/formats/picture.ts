@@ -55,6 +55,7 @@ export async function remakePicture(bytes: Uint8Array, declaredType: string): Pr
   try {
     const opened = sharp(bytes, { limitInputPixels: MAX_PIXELS, failOn: 'error', animated: false });
     const { exif, width, height } = await opened.metadata();
+    if (width * height > MAX_PIXELS) return err({ code: 'picturePixels', data: { megapixels: Math.round((width * height) / 1e6), max: MAX_PIXELS / 1e6 } });
     if (Math.min(width, height) < SMALLEST_SIDE) return err({ code: 'pictureTooSmall', data: { min: SMALLEST_SIDE } });
     const { data, info } = await opened
       .rotate()

@@ -1,4 +1,4 @@
-import { FIT_WORDS, lensFindingProblem, MODALITIES, OVER_CONTROLS, PLUS_HALF, READ_HOW, WORN_HOW } from '../core';
+import { FIT_WORDS, lensFindingProblem, MODALITIES, OVER_CONTROLS, PHOTO_LIDS, PLUS_HALF, READ_HOW, WORN_HOW } from '../core';
 import { acuity, dayText, eye, inVisit, limited, lotText, optionalText, reason, refractionText, uuid, lensAdd } from './fields';
 import { z } from 'zod';
 
@@ -52,7 +52,13 @@ const blink = z
     how: z.enum(READ_HOW).default('typed'),
     scaleReading: z.number().int().min(0, 'rotation_offScale').max(180, 'rotation_offScale').nullable().default(null),
     instrumentId: uuid.nullable().default(null),
+    /** The picture it was read off; what else is kept of it. */
+    photo: z
+      .object({ pictureId: uuid, rollDeg: z.number().min(-90).max(90), lid: z.enum(PHOTO_LIDS), foundDeg: z.number().min(-90).max(90).nullable() })
+      .nullable()
+      .default(null),
   })
+  .refine((b) => (b.how === 'photo') === (b.photo !== null), { message: 'photoNeedsPicture', path: ['photo'] })
   .refine((b) => (b.scaleReading === null) === (b.instrumentId === null) && (b.how !== 'scale' || b.scaleReading !== null), {
     message: 'rotation_needsSide',
     path: ['rotationLeft'],

@@ -8,4 +8,6 @@ export const pictureForm = z.object({
   declaredType: z.string().max(80),
   bytes: z.instanceof(Uint8Array, { error: 'pictureUnreadable' }),
 });
+/** Pictures that a camera takes in one go. */
+export const takePicturesForm = z.object({ ...inVisit, eye, lensId: uuid, count: z.number().int().min(1).max(5) });
 export const readPictureForm = z.object({ pictureId: uuid });

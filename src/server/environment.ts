@@ -6,6 +6,7 @@ const shape = z.object({
   KEENFIT_DATABASE_URL: z.url(),
   KEENFIT_SUPPLIER_URL: z.url().optional(),
   KEENFIT_SELLER_URL: z.url().optional(),
+  KEENFIT_CAMERA_URL: z.url().optional(),
   KEENFIT_DEMO_PASSWORD: z.string().optional(),
 });
 
@@ -15,6 +16,8 @@ export interface Environment {
   readonly supplierUrl: string | null;
   /** A seller whose system sends requests and takes answers; null for none. */
   readonly sellerUrl: string | null;
+  /** A slit-lamp camera that takes pictures when it is asked to; null for none. */
+  readonly cameraUrl: string | null;
   /** Shown on the sign-in page in demo mode only. */
   readonly demoPassword: string | null;
 }
@@ -30,6 +33,7 @@ export function environment(): Environment {
     databaseUrl: read.KEENFIT_DATABASE_URL,
     supplierUrl: read.KEENFIT_SUPPLIER_URL ?? null,
     sellerUrl: read.KEENFIT_SELLER_URL ?? null,
+    cameraUrl: read.KEENFIT_CAMERA_URL ?? null,
     demoPassword: read.KEENFIT_MODE === 'production' ? null : (read.KEENFIT_DEMO_PASSWORD ?? null),
   };
   return cached;

@@ -41,6 +41,8 @@ export interface Deps {
   readonly side: Sql;
   readonly clock: Clock;
   readonly mode: 'production' | 'demo' | 'test';
+  /** A slit-lamp camera that takes pictures when it is asked to; none where left out. */
+  readonly cameraUrl?: string | null;
 }
 
 /**
@@ -56,6 +58,8 @@ export interface Context<By extends Caller = StaffCaller> {
   readonly practice: PracticeWithSettings;
   readonly settings: PracticeSettings;
   readonly mode: Deps['mode'];
+  /** Can a slit-lamp camera be asked for pictures? */
+  readonly camera: boolean;
   readonly newId: () => string;
   /** What is to be written down, sent together by `flush`. */
   readonly pending: { readonly facts: NewFact[]; readonly hung: Hung[]; readonly drafts: DraftDone[] };

@@ -31,7 +31,7 @@ import { triageRedEye } from './triage/commands';
 import { recordFindings, recordLesion } from './finding/commands';
 import { exportPerson, readTimeline } from './personFile/queries';
 import { readPicture } from './picture/queries';
-import { recordPicture } from './picture/commands';
+import { recordPicture, takePictures } from './picture/commands';
 import { recordCarePair, saveCareProduct } from './careProduct/commands';
 import { prescribeCare } from './careSystem/commands';
 import { cancelImport, recordImport, takeImport } from './catalogueImport/commands';
@@ -170,6 +170,7 @@ export const COMMANDS = {
   openReferral,
   recordReferralStep,
   recordPicture,
+  takePictures,
   decideKind,
   recordRefraction,
   putOnTrials,

@@ -44,6 +44,7 @@ function contextOf(tx: Tx, deps: Deps, caller: Caller, practice: PracticeWithSet
     practice,
     settings: { ...DEFAULT_SETTINGS, ...practice.settings },
     mode: deps.mode,
+    camera: typeof deps.cameraUrl === 'string',
     newId: () => crypto.randomUUID(),
     pending,
     flush: () => sendPending(tx, { facts: pending.facts.splice(0), hung: pending.hung.splice(0), drafts: pending.drafts.splice(0) }),

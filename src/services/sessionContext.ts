@@ -29,6 +29,8 @@ export interface SessionContext {
   readonly today: string;
   readonly viewer: Viewer;
   readonly mode: 'production' | 'demo' | 'test';
+  /** Can a slit-lamp camera be asked for pictures? */
+  readonly camera: boolean;
 }
 
 export function sessionContextOf(context: Context): SessionContext {
@@ -56,5 +58,6 @@ export function sessionContextOf(context: Context): SessionContext {
       roles: caller.roles,
     },
     mode: context.mode,
+    camera: context.camera,
   };
 }

@@ -26,14 +26,18 @@ const live = (r: VisitRecord, body: Readonly<Record<string, string>> = {}, early
 
 describe('blinks before they are recorded', () => {
   const kept: Blink[] = [
-    { rotationLeft: 10, how: 'drag', scaleReading: null, instrumentId: null },
-    { rotationLeft: -4, how: 'scale', scaleReading: 94, instrumentId: 'i' },
-    { rotationLeft: 0, how: 'pedal', scaleReading: null, instrumentId: null },
+    { rotationLeft: 10, how: 'drag', scaleReading: null, instrumentId: null, photo: null },
+    { rotationLeft: -4, how: 'scale', scaleReading: 94, instrumentId: 'i', photo: null },
+    { rotationLeft: 0, how: 'pedal', scaleReading: null, instrumentId: null, photo: null },
+    { rotationLeft: 12, how: 'photo', scaleReading: null, instrumentId: null, photo: { pictureId: 'p', rollDeg: -1.5, lid: 'held', foundDeg: 11.7 } },
+    { rotationLeft: 12, how: 'photo', scaleReading: null, instrumentId: null, photo: { pictureId: 'q', rollDeg: 0, lid: 'free', foundDeg: null } },
   ];
   it('are written as one text and read back the same', () => {
     expect(readBlinks(writeBlinks(kept))).toEqual(kept);
     expect(readBlinks(undefined)).toEqual([]);
-    expect(readBlinks('x:drag 1:hand 2.5:keys 7:typed')).toEqual([{ rotationLeft: 7, how: 'typed', scaleReading: null, instrumentId: null }]);
+    expect(readBlinks('x:drag 1:hand 2.5:keys 3:photo 7:typed')).toEqual([
+      { rotationLeft: 7, how: 'typed', scaleReading: null, instrumentId: null, photo: null },
+    ]);
   });
   it('count with the one in hand, and make the verdict live', () => {
     const eye = live(visit(), { rightBlinks: writeBlinks([10, 8, 11, 10].map((rotationLeft) => ({ ...kept[0]!, rotationLeft }))), rightTurn: '11l' });

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { chains, DEFAULT_SETTINGS, eyeState, type Eye, type VisitFacts } from '../index';
 
+/** Read on no scale and off no picture. */
+const READ = { scaleReading: null, pictureId: null, photoRollDeg: null, photoLid: null, photoFoundDeg: null } as const;
 const at = '2026-11-24T15:00:00Z';
 const fact = (id: string, eye: Eye) => ({
   id,
@@ -66,9 +68,7 @@ const facts = (change: Partial<VisitFacts> = {}): VisitFacts => ({
     { lensOnEyeId: 't2', how: 'putOnHere', takenOffAt: null, withdrawnOffAt: null, withdrawnReason: null },
   ],
   fits: [],
-  rotations: chains([
-    { ...fact('rot1', 'right'), lensOnEyeId: 't1', rotationLeftDeg: 10, how: 'drag' as const, provisional: false, seriesNo: 1, scaleReading: null },
-  ]),
+  rotations: chains([{ ...fact('rot1', 'right'), lensOnEyeId: 't1', rotationLeftDeg: 10, how: 'drag' as const, provisional: false, seriesNo: 1, ...READ }]),
   overRefractions: [],
   lensFindings: [],
   acuitiesBoth: [],
@@ -131,7 +131,7 @@ describe('one eye as it stands', () => {
       how: 'pedal' as const,
       provisional: false,
       seriesNo,
-      scaleReading: null,
+      ...READ,
     });
     const rotations = chains([blink('a', 30, 1), blink('b', 8, 2), blink('c', 10, 2), blink('d', 12, 2)]);
     const state = eyeState(facts({ rotations }), 'right', lensOf, DEFAULT_SETTINGS);
@@ -148,7 +148,7 @@ describe('one eye as it stands', () => {
           how: 'pedal' as const,
           provisional: true,
           seriesNo: 1,
-          scaleReading: null,
+          ...READ,
         })),
       );
     const unsteady = eyeState(facts({ rotations: early([0, 25, -10, 22, 5]) }), 'right', lensOf, DEFAULT_SETTINGS);

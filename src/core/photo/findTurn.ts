@@ -3,7 +3,7 @@ import type { Degrees, Eye } from '../units';
 import { findLensEdge } from './lensEdge';
 import { findLimbus } from './limbus';
 import { findMarks, markEvidence } from './marks';
-import { channel, sampled, type Circle, type ColourPicture } from './plane';
+import { channel, grainOf, halved, sampled, type Circle, type ColourPicture, type Plane } from './plane';
 
 /** What somebody says of a picture before it is read. */
 export interface AskedOfPhoto {
@@ -25,8 +25,21 @@ export type TurnOfPhoto =
       readonly lens: Circle | null;
     };
 
+/** Longest side that is looked at, pixels: more shows nothing more of a mark. */
+const READ_AT = 1100;
+
+/** A picture small enough to be read. */
+function smaller(plane: Plane): { readonly plane: Plane; readonly scale: number } {
+  let [small, scale] = [plane, 1];
+  for (; Math.max(small.width, small.height) > READ_AT; scale *= 2) small = halved(small);
+  return { plane: small, scale };
+}
+const grown = ({ x, y, r }: Circle, by: number): Circle => ({ x: x * by, y: y * by, r: r * by });
+
 /** A lens's edge that stands out less is none. Our own. */
 const LEAST_EDGE = 3.5;
+/** Grain from which a speck is no longer told from a mark, SD as a share of full white. Our own. */
+const GRAINY = 0.027;
 /** Where the caruncle lies, as shares of the limbus's radius. */
 const CARUNCLE = [1.75, 1.9, 2] as const;
 /** How much redder the one side must be to say where the nose is. Our own. */
@@ -53,16 +66,18 @@ function noseSide(red: ReturnType<typeof channel>, green: ReturnType<typeof chan
  * @returns degrees, the examiner's left positive
  */
 export function findTurn(picture: ColourPicture, asked: AskedOfPhoto): TurnOfPhoto {
-  const [red, green] = [channel(picture, 0), channel(picture, 1)];
-  const limbus = findLimbus(red);
+  const { plane: red, scale } = smaller(channel(picture, 0));
+  const { plane: green } = smaller(channel(picture, 1));
+  const limbus = findLimbus(red, asked.layout === 'twelve' ? 'above' : 'below');
   if (!limbus) return { ok: false, why: 'noEye', limbus: null, lens: null };
   const nose = noseSide(red, green, limbus.circle, asked.roll);
   // The examiner faces the wearer: the nose is at the right of a right eye.
-  if (nose !== null && nose !== asked.eye) return { ok: false, why: 'mirrored', limbus: limbus.circle, lens: null };
+  if (nose !== null && nose !== asked.eye) return { ok: false, why: 'mirrored', limbus: grown(limbus.circle, scale), lens: null };
   const edge = findLensEdge(red, limbus.circle);
-  if (!edge || edge.stands < LEAST_EDGE) return { ok: false, why: 'noLens', limbus: limbus.circle, lens: null };
-  const marks = findMarks(markEvidence(red, green, edge.circle), asked.layout, asked.spacing, asked.roll);
+  if (!edge || edge.stands < LEAST_EDGE) return { ok: false, why: 'noLens', limbus: grown(limbus.circle, scale), lens: null };
+  const grain = grainOf(red) > GRAINY ? 'grainy' : 'fine';
+  const marks = findMarks(markEvidence(red, green, edge.circle, grain), { ...asked, grain });
   return marks.ok
-    ? { ok: true, rotationLeft: marks.turn, limbus: limbus.circle, lens: edge.circle, stands: marks.stands }
-    : { ok: false, why: marks.why, limbus: limbus.circle, lens: edge.circle };
+    ? { ok: true, rotationLeft: marks.turn, limbus: grown(limbus.circle, scale), lens: grown(edge.circle, scale), stands: marks.stands }
+    : { ok: false, why: marks.why, limbus: grown(limbus.circle, scale), lens: grown(edge.circle, scale) };
 }

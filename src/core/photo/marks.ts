@@ -1,56 +1,176 @@
 import type { MarkLayout } from '../lens/family';
 import type { Degrees } from '../units';
-import { median, sampled, type Circle, type Plane } from './plane';
+import { median, polar, type Circle, type Plane, type Polar } from './plane';
 
 /** Angles at which the ring of marks is read, degrees. */
 export const MARK_STEP: Degrees = 0.25;
 const COUNT = 360 / MARK_STEP;
 /** A lens of this radius stands for the scale of the picture, mm: soft lenses for one eye differ by a thirtieth. */
-const LENS_RADIUS_MM = 7.1;
-/** Where marks lie, mm inwards from the edge. */
-const FROM_EDGE = { outer: 0.5, inner: 1.25 } as const;
-/** How far beside a mark its surroundings are read, mm. */
-const BESIDE = [0.22, 0.32] as const;
+export const LENS_RADIUS_MM = 7.1;
+/** A mark runs through these, mm inwards from the edge, and ends at the edge or before: a vessel, a lash and a crease run on. */
+const PARTS = [
+  [0.5, 0.75],
+  [0.75, 1],
+  [1, 1.25],
+] as const;
+/** A line that runs on shows here, inside the edge and outside of it; a slanting one has wandered by so many degrees. */
+const RUN_ON = [
+  { part: [0.1, 0.35], wandered: 3 },
+  { part: [-0.5, -0.12], wandered: 6 },
+] as const;
+/** A part in a neighbourhood this much more restless (in squares) says nothing: the iris under it. */
+const CLEAR = 0.25;
+/** How far beside a line its surroundings are read, mm: close, where the picture is fine; further off where grain and blur have spread the line. */
+const BESIDE = { fine: [0.13, 0.2], grainy: [0.2, 0.3] } as const;
+/** How a picture is read: by its grain. */
+export type Grain = keyof typeof BESIDE;
 /** Blood reddens: a vessel takes more than three times as much green as red. What of a difference is vessel is taken away by this share. */
 const VESSEL = 0.44;
+/** A place of a line counts for no more than this: lashes are blacker than any mark. */
+const MOST = 0.3;
+/** A line through all its parts: the mean counts for no more than this much of the mean of its two fainter ones. */
+const THROUGH = 1.3;
+/** How much of what runs on beyond the edge is held against a line, and how much of it may be chance, in standard deviations. */
+const AGAINST = 1.5;
+const STRAY = 2;
 
-/** How much each direction looks like a radial line that is no vessel, in standard deviations; darker negative. */
+/** How much each direction looks like a mark, in standard deviations of directions: darker marks, and lighter ones. */
 export interface MarkEvidence {
   /** By direction, degrees clockwise from straight down in steps of MARK_STEP. */
-  readonly z: Float32Array;
+  readonly dark: Float32Array;
+  readonly light: Float32Array;
+  /** Directions in which a lid, or a lash black as none of the marks, lies over the rim: 1; elsewhere 0. */
+  readonly crossed: Uint8Array;
 }
 
-/** Difference of a line from what lies beside it, of one channel, averaged along a radius. */
-function lineAt(plane: Plane, { x, y }: Circle, mm: number, from: number, to: number, angle: number): number {
-  const [s, c] = [Math.sin(angle), Math.cos(angle)];
-  let sum = 0;
-  let count = 0;
-  for (let r = from; r <= to; r += 1) {
-    const [px, py] = [x - r * s, y + r * c];
-    // Sideways is square to the radius.
-    const at = (by: number): number => sampled(plane, px - by * mm * c, py - by * mm * s);
-    const on = (at(0) * 2 + at(0.045) + at(-0.045)) / 4;
-    const about = (at(BESIDE[0]) + at(-BESIDE[0]) + at(BESIDE[1]) + at(-BESIDE[1])) / 4;
-    sum += Math.min(0.3, Math.max(-0.3, on - about));
-    count++;
+/** A line that runs on and is darker than this is a lash, as a share of full white. Our own. */
+const LASH = 0.1;
+/** Skin is redder than the white of the eye by more than this share: lamp and shade change brightness, not colour. */
+const SKIN = 0.86;
+/** A lid's margin is as wide as this, degrees. */
+const MARGIN: Degrees = 1;
+
+/** The ring of marks laid out flat, without the redness of vessels; and where a lid lies over its rim. */
+function ringOf(red: Plane, green: Plane, lens: Circle): { readonly ring: Polar; readonly covered: Uint8Array } {
+  const mm = lens.r / LENS_RADIUS_MM;
+  const [from, to] = [lens.r - 1.3 * mm, lens.r + 0.55 * mm];
+  const [r, g] = [polar(red, lens, COUNT, from, to, 1.5), polar(green, lens, COUNT, from, to, 1.5)];
+  const [rim, end] = [(lens.r - 0.3 * mm - from) / r.step, (lens.r + 0.25 * mm - from) / r.step].map(Math.round) as [number, number];
+  const whiteness = Float32Array.from({ length: COUNT }, (_, i) => {
+    let [reds, greens] = [0, 0];
+    for (let k = i * r.columns + rim; k <= i * r.columns + end; k++) {
+      reds += r.of[k] ?? 0;
+      greens += g.of[k] ?? 0;
+    }
+    return greens / Math.max(1e-3, reds);
+  });
+  const white = Float32Array.from(whiteness).sort()[Math.floor(COUNT * 0.7)] ?? 1;
+  const redder = mostAbout(
+    whiteness.map((w) => (w < SKIN * white ? 1 : 0)),
+    Math.round(MARGIN / MARK_STEP),
+  );
+  return { ring: { ...r, of: r.of.map((v, i) => v - VESSEL * ((g.of[i] ?? 0) - v)) }, covered: Uint8Array.from(redder) };
+}
+
+/** A radial line against what lies to its left and to its right, by direction: how much it is darker than both, and lighter than both. */
+interface Lines {
+  readonly dark: Float32Array;
+  readonly light: Float32Array;
+}
+
+/** Radial lines over a part of the ring, mm inwards from the edge. The flank of a dark line is lighter than one side only: it is no light line. */
+function lines(ring: Polar, lens: Circle, grain: Grain, [outer, inner]: readonly [number, number]): Lines {
+  const mm = lens.r / LENS_RADIUS_MM;
+  const { columns, from, step, of } = ring;
+  const column = (inwards: number): number => Math.min(columns - 1, Math.max(0, Math.round((lens.r - inwards * mm - from) / step)));
+  const [first, last] = [column(inner), column(outer)];
+  const rows = (across: number): number => Math.max(1, Math.round((across * mm) / lens.r / ((MARK_STEP * Math.PI) / 180)));
+  const [near, far] = [rows(BESIDE[grain][0]), rows(BESIDE[grain][1])];
+  const [dark, light] = [new Float32Array(COUNT), new Float32Array(COUNT)];
+  const count = last - first + 1;
+  for (let i = 0; i < COUNT; i++) {
+    const row = (by: number): number => wrapped(i + by) * columns;
+    const [a, b, c, n1, n2, f1, f2] = [row(-1), row(0), row(1), row(-near), row(near), row(-far), row(far)];
+    let [left, right] = [0, 0];
+    for (let j = first; j <= last; j++) {
+      const on = ((of[a + j] ?? 0) + 2 * (of[b + j] ?? 0) + (of[c + j] ?? 0)) / 4;
+      const l = on - ((of[n1 + j] ?? 0) + (of[f1 + j] ?? 0)) / 2;
+      const r = on - ((of[n2 + j] ?? 0) + (of[f2 + j] ?? 0)) / 2;
+      left += l > MOST ? MOST : l < -MOST ? -MOST : l;
+      right += r > MOST ? MOST : r < -MOST ? -MOST : r;
+    }
+    dark[i] = -Math.max(left, right) / count;
+    light[i] = Math.min(left, right) / count;
   }
-  return count === 0 ? 0 : sum / count;
+  return { dark, light };
+}
+
+/** Half the width of the neighbourhood whose unrest a line has to stand out from, degrees. */
+const ABOUT: Degrees = 24;
+/** What stands out more than this many times the middle line counts no further. */
+const LOUD = 4;
+/** A standard deviation for each mean of what is above nothing: about two fifths of the directions are. */
+const UNREST = 4;
+/** The unrest of a still picture, as brightness: below it every speck would be a mark. */
+const LEAST_UNREST = 0.004;
+const wrapped = (i: number): number => ((i % COUNT) + COUNT) % COUNT;
+
+/** How restless each neighbourhood is. */
+function unrest(of: Float32Array): Float32Array {
+  const half = Math.round(ABOUT / MARK_STEP);
+  // A lash or a mark in the neighbourhood counts no more than anything else that stands out of it.
+  const lines = of.filter((v) => v > 0);
+  const most = LOUD * median(lines);
+  const quiet = of.map((v) => Math.min(most, Math.max(0, v)));
+  const out = new Float32Array(COUNT);
+  let sum = 0;
+  for (let i = -half; i <= half; i++) sum += quiet[wrapped(i)] ?? 0;
+  for (let i = 0; i < COUNT; i++) {
+    out[i] = Math.max(LEAST_UNREST, (UNREST * sum) / (2 * half + 1));
+    sum += (quiet[wrapped(i + half + 1)] ?? 0) - (quiet[wrapped(i - half)] ?? 0);
+  }
+  return out;
+}
+
+/** The most of each neighbourhood, half so wide in steps. */
+function mostAbout(of: Float32Array, half: number): Float32Array {
+  return of.map((_, i) => {
+    let most = -Infinity;
+    for (let k = -half; k <= half; k++) most = Math.max(most, of[wrapped(i + k)] ?? 0);
+    return most;
+  });
 }
 
 /** Reads the ring of marks all the way round. @param red @param green channels of the picture */
-export function markEvidence(red: Plane, green: Plane, lens: Circle): MarkEvidence {
-  const mm = lens.r / LENS_RADIUS_MM;
-  const [from, to] = [lens.r - FROM_EDGE.inner * mm, lens.r - FROM_EDGE.outer * mm];
-  const raw = new Float32Array(COUNT);
-  for (let i = 0; i < COUNT; i++) {
-    const angle = (i * MARK_STEP * Math.PI) / 180;
-    const r = lineAt(red, lens, mm, from, to, angle);
-    const g = lineAt(green, lens, mm, from, to, angle);
-    raw[i] = r - VESSEL * (g - r);
-  }
-  const usual = median(raw);
-  const spread = Math.max(0.002, 1.4826 * median(Array.from(raw, (v) => Math.abs(v - usual))));
-  return { z: raw.map((v) => (v - usual) / spread) };
+export function markEvidence(red: Plane, green: Plane, lens: Circle, grain: Grain): MarkEvidence {
+  const { ring, covered } = ringOf(red, green, lens);
+  const parts = PARTS.map((part) => lines(ring, lens, grain, part));
+  const beyond = RUN_ON.map(({ part, wandered }) => ({ found: lines(ring, lens, grain, part), wander: Math.round(wandered / MARK_STEP) }));
+  const evidence = (sign: 'dark' | 'light'): Float32Array => {
+    const read = parts.map(({ [sign]: of }) => ({ of, rest: unrest(of) }));
+    const runsOn = beyond.map(({ found: { [sign]: of }, wander }) => {
+      const rest = unrest(of);
+      return mostAbout(
+        of.map((v, i) => v - STRAY * (rest[i] ?? 0)),
+        wander,
+      );
+    });
+    return Float32Array.from({ length: COUNT }, (_, i) => {
+      if (covered[i] === 1) return 0;
+      const here = read.map(({ of, rest }) => ({ v: of[i] ?? 0, w: 1 / (rest[i] ?? 1) ** 2 }));
+      const trust = here.reduce((sum, p) => sum + p.w, 0);
+      const contrast = here.reduce((sum, p) => sum + p.w * p.v, 0) / trust;
+      if (contrast <= 0) return 0;
+      const best = Math.max(...here.map((p) => p.w));
+      const clear = here.filter((p) => p.w > best * CLEAR).map((p) => p.v);
+      // All of it but its strongest part.
+      const others = clear.length > 1 ? (clear.reduce((x, y) => x + y, 0) - Math.max(...clear)) / (clear.length - 1) : contrast;
+      const through = Math.min(contrast, Math.max(0, THROUGH * others));
+      return Math.max(0, through - AGAINST * Math.max(0, Math.min(...runsOn.map((r) => r[i] ?? 0)))) * Math.sqrt(trust);
+    });
+  };
+  const lashes = beyond[1]?.found.dark ?? new Float32Array(COUNT);
+  return { dark: evidence('dark'), light: evidence('light'), crossed: covered.map((is, i) => (is === 1 || (lashes[i] ?? 0) > LASH ? 1 : 0)) };
 }
 
 /** Where the marks of a layout lie, degrees clockwise from its own zero. */
@@ -59,49 +179,104 @@ export const anglesOf = (layout: MarkLayout, spacing: Degrees): readonly Degrees
 
 /** How far a lens is looked for on either side, degrees. */
 const LOOKED: Degrees = 50;
-/** A line that stands out less is none. Our own. */
-const LEAST_Z = 5;
-/** Marks that have to be seen: one of three is not the one at 6, and one of two may be a vessel. */
-const NEEDED: Readonly<Partial<Record<MarkLayout, number>>> = { six: 1, twelve: 1, threeNine: 2, fiveSixSeven: 2 };
-/** What comes next, this far away, must stand out less than this share; three marks moved by one leave two in place. */
-const NEXT = { apart: 3, share: 0.62, shareOfThree: 0.85 } as const;
+/** Where several marks speak for each other, one that stands out less is none. Our own. */
+const LEAST_Z = 3.5;
+/** What the marks of a layout have to come to, and how much less the next place must: three marks moved by one leave two in place. Our own. */
+interface Wanted {
+  readonly score: number;
+  readonly next: number;
+  /** Marks that have to be seen: one of three is not the one at 6, and one of two may be anything. */
+  readonly seen: number;
+}
+const SINGLE: Readonly<Record<Grain, Wanted>> = { fine: { score: 6.5, next: 0.7, seen: 1 }, grainy: { score: 10, next: 0.5, seen: 1 } };
+const PAIR: Wanted = { score: 4.5, next: 0.7, seen: 2 };
+const THREE: Wanted = { score: 4.5, next: 0.9, seen: 2 };
+const wantedOf = (count: number, grain: Grain): Wanted => (count === 1 ? SINGLE[grain] : count === 2 ? PAIR : THREE);
+/** Places this near to the best are the best, degrees. */
+const APART: Degrees = 4;
 
 export type MarksFound =
   | { readonly ok: true; readonly turn: Degrees; readonly stands: number }
   /** `unclear`: no line stands out enough; `rivals`: two places fit about as well; `tooFew`: not enough of its marks are seen. */
   | { readonly ok: false; readonly why: 'unclear' | 'rivals' | 'tooFew' };
 
+interface Scored {
+  readonly turn: Degrees;
+  readonly score: number;
+  readonly seen: number;
+}
+/** How far each mark may lie beside its place, degrees: a lens's centre is found to a tenth of a millimetre. */
+const SLACK: Degrees = 1.5;
+
+/** How well the marks of a layout fit at each turn, of one polarity. @param near the most of each neighbourhood */
+function scores(near: Float32Array, angles: readonly Degrees[], roll: Degrees): Scored[] {
+  const out: Scored[] = [];
+  for (let turn = -LOOKED; turn <= LOOKED; turn += MARK_STEP) {
+    const marks = angles.map((a) => Math.max(0, near[wrapped(Math.round((a + turn + roll) / MARK_STEP))] ?? 0));
+    const mean = marks.reduce((sum, m) => sum + m, 0) / marks.length;
+    // A strong line alone does not speak for the others.
+    const second = marks.length === 1 ? mean : ([...marks].sort((a, b) => b - a)[1] ?? 0);
+    out.push({ turn, score: Math.min(mean, 1.5 * second), seen: marks.filter((m) => m >= LEAST_Z).length });
+  }
+  return out;
+}
+
+/** Where a mark lies near its place, degrees beside it: the middle of its peak. Null where none stands out. */
+function besideItsPlace(z: Float32Array, place: Degrees): Degrees | null {
+  const at = Math.round(place / MARK_STEP);
+  const reach = Math.round(SLACK / MARK_STEP) + 2;
+  let best = -reach;
+  const of = (k: number): number => z[wrapped(at + k)] ?? 0;
+  for (let k = -reach; k <= reach; k++) if (of(k) > of(best)) best = k;
+  const peak = of(best);
+  if (peak < LEAST_Z) return null;
+  let [sum, weight] = [0, 0];
+  for (let k = best - 5; k <= best + 5; k++) {
+    const w = Math.max(0, of(k) - peak / 2);
+    sum += w * k;
+    weight += w;
+  }
+  return (at + sum / weight) * MARK_STEP - place;
+}
+
+/** Where lashes or a lid cross more than this share of the rim, a single mark is not told from a lash. Our own. */
+const CROWDED = 0.15;
+/** How much of the rim where a mark may sit is crossed. */
+function crossedShare(crossed: Uint8Array, place: Degrees): number {
+  const [from, to] = [place - LOOKED, place + LOOKED].map((d) => Math.round(d / MARK_STEP)) as [number, number];
+  let sum = 0;
+  for (let i = from; i <= to; i++) sum += crossed[wrapped(i)] ?? 0;
+  return sum / (to - from + 1);
+}
+
+/** Which marks are looked for, and in what picture. */
+interface AskedOfMarks {
+  readonly layout: MarkLayout;
+  readonly spacing: Degrees;
+  /** Degrees that the picture is turned clockwise. */
+  readonly roll: Degrees;
+  readonly grain: Grain;
+}
+
 /**
  * Where the marks of a layout sit.
- * @param roll degrees that the picture is turned clockwise
  * @returns degrees clockwise against the line of the canthi, so to the examiner's left positive
  */
-export function findMarks({ z }: MarkEvidence, layout: MarkLayout, spacing: Degrees, roll: Degrees): MarksFound {
+export function findMarks({ dark, light, crossed }: MarkEvidence, { layout, spacing, roll, grain }: AskedOfMarks): MarksFound {
   const angles = anglesOf(layout, spacing);
-  const needed = NEEDED[layout];
-  if (needed === undefined) return { ok: false, why: 'tooFew' };
-  const at = (degrees: number, sign: number): number => {
-    const i = ((Math.round(degrees / MARK_STEP) % COUNT) + COUNT) % COUNT;
-    return sign * (z[i] ?? 0);
-  };
-  /** Marks at this turn, of one polarity: the strongest within a degree of where each should be counts. */
-  const each = (turn: number, sign: number): number[] => angles.map((a) => Math.max(0, at(a + turn + roll, sign)));
-  const scored: { turn: number; sign: number; score: number }[] = [];
-  for (const sign of [-1, 1])
-    for (let turn = -LOOKED; turn <= LOOKED; turn += MARK_STEP) {
-      const marks = each(turn, sign);
-      // A strong line alone does not speak for the others.
-      const score = marks.reduce((sum, m) => sum + Math.min(m, 25), 0) / Math.sqrt(marks.length);
-      scored.push({ turn, sign, score });
-    }
-  const best = scored.reduce((a, b) => (b.score > a.score ? b : a));
-  const seen = each(best.turn, best.sign).filter((m) => m >= LEAST_Z).length;
-  if (best.score < LEAST_Z * Math.sqrt(angles.length) * 0.8) return { ok: false, why: 'unclear' };
-  if (seen < needed) return { ok: false, why: 'tooFew' };
-  const next = scored.filter((s) => Math.abs(s.turn - best.turn) > NEXT.apart).reduce((a, b) => (b.score > a.score ? b : a));
-  if (next.score > (angles.length === 3 ? NEXT.shareOfThree : NEXT.share) * best.score) return { ok: false, why: 'rivals' };
-  const near = scored.filter((s) => s.sign === best.sign && Math.abs(s.turn - best.turn) <= 1.25);
-  const weight = near.reduce((sum, s) => sum + Math.max(0, s.score - best.score / 2), 0);
-  const turn = near.reduce((sum, s) => sum + s.turn * Math.max(0, s.score - best.score / 2), 0) / weight;
-  return { ok: true, turn, stands: best.score };
+  if (angles.length === 0) return { ok: false, why: 'tooFew' };
+  if (angles.length === 1 && crossedShare(crossed, (angles[0] ?? 0) + roll) > CROWDED) return { ok: false, why: 'rivals' };
+  const slack = angles.length === 1 ? 0 : Math.round(SLACK / MARK_STEP);
+  const [ofDark, ofLight] = [scores(mostAbout(dark, slack), angles, roll), scores(mostAbout(light, slack), angles, roll)];
+  const better = (a: Scored, b: Scored): Scored => (b.score > a.score ? b : a);
+  const [bestDark, bestLight] = [ofDark.reduce(better), ofLight.reduce(better)];
+  const [z, best] = bestDark.score >= bestLight.score ? [dark, bestDark] : [light, bestLight];
+  const wanted = wantedOf(angles.length, grain);
+  if (best.score < wanted.score) return { ok: false, why: 'unclear' };
+  if (best.seen < wanted.seen) return { ok: false, why: 'tooFew' };
+  const next = [...ofDark, ...ofLight].filter((s) => Math.abs(s.turn - best.turn) > APART).reduce(better);
+  if (next.score > wanted.next * best.score) return { ok: false, why: 'rivals' };
+  const found = angles.flatMap((a) => besideItsPlace(z, a + best.turn + roll) ?? []);
+  const off = found.reduce((sum, f) => sum + f, 0) / Math.max(1, found.length);
+  return { ok: true, turn: best.turn + off, stands: best.score };
 }

@@ -20,6 +20,9 @@ export interface NewValueProblem {
   readonly data?: Readonly<Record<string, string | number>>;
 }
 
+/** A corrected reading is typed: it was read off no picture. */
+const NO_PHOTO = { pictureId: null, photoRollDeg: null, photoLid: null, photoFoundDeg: null } as const;
+
 type Columns = Readonly<Record<string, string | number | boolean | null>>;
 
 /** The columns that a new value gives, whichever table they stand in; a kind keeps those it has. */
@@ -32,7 +35,7 @@ export function columnsOfValue(value: NewValue): Columns {
       return { sphereD: sphere, cylinderD: cylinder, axisDeg: axis, typedText: value.text.typed, vertexMm: value.vertexMm, ...tested };
     }
     case 'rotation':
-      return { rotationLeftDeg: value.rotationLeft, how: 'typed', scaleReading: null, instrumentId: null };
+      return { rotationLeftDeg: value.rotationLeft, how: 'typed', scaleReading: null, instrumentId: null, ...NO_PHOTO };
     case 'acuity':
       return { acuityLogMar: value.logMar, acuityTyped: value.typed };
     case 'fit':

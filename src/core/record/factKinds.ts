@@ -89,6 +89,8 @@ const power = (row: PowerColumns): string => formatRefraction({ sphere: row.sphe
 const sign = (row: RecordedFinding | LensFindingFact): string =>
   `${row.sign} ${('typedText' in row ? row.typedText : null) ?? row.numberValue ?? row.wordValue ?? ''}`;
 /** An examiner's left or right, as the slit lamp's arc is read. */
+/** What is kept of the picture a turn was read off. */
+const PHOTO_COLUMNS = ['picture_id', 'photo_roll_deg', 'photo_lid', 'photo_found_deg'] as const;
 const turned = (left: number): string => `${Math.abs(left)}°${left > 0 ? ' L' : left < 0 ? ' R' : ''}`;
 
 /**
@@ -152,7 +154,7 @@ export const FACT_KINDS: { readonly [K in FactKind]: FactKindEntry<FactRows[K]> 
   fit: { table: 'fit_check', columns: ['lens_on_eye_id', 'verdict', 'provisional'], takes: 'fit', slice: 'measures', told: (row) => row.verdict },
   rotation: {
     table: 'rotation_reading',
-    columns: ['lens_on_eye_id', 'rotation_left_deg', 'how', 'provisional', 'series_no', 'scale_reading', 'instrument_id'],
+    columns: ['lens_on_eye_id', 'rotation_left_deg', 'how', 'provisional', 'series_no', 'scale_reading', 'instrument_id', ...PHOTO_COLUMNS],
     takes: 'rotation',
     sequenced: true,
     swap: 'series',

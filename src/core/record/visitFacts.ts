@@ -6,6 +6,7 @@ import type { CornealLesion } from '../advice/cornealLesion';
 import type { CareReason } from '../care/proposal';
 import type { CareFault } from '../care/verdict';
 import type { LogMar } from '../optics/acuity';
+import type { PhotoLid } from '../photo/protractor';
 import type { Degrees, Dioptres, Eye, IsoInstant } from '../units';
 import type { NearSign } from '../presbyopia/nearFindings';
 import type { NearTask } from '../presbyopia/nearTask';
@@ -58,8 +59,8 @@ export interface FitFact extends Fact {
   readonly verdict: FitWord;
   readonly provisional: boolean;
 }
-/** How a reading of the mark came about; `look`: one look found it where it is known to sit. */
-export const READ_HOW = ['drag', 'keys', 'typed', 'scale', 'pedal', 'look'] as const;
+/** How a reading of the mark came about; `look`: one look found it where it is known to sit; `photo`: off a picture. */
+export const READ_HOW = ['drag', 'keys', 'typed', 'scale', 'pedal', 'look', 'photo'] as const;
 export type ReadHow = (typeof READ_HOW)[number];
 /** One blink's reading of the mark. */
 export interface RotationFact extends Fact {
@@ -71,6 +72,12 @@ export interface RotationFact extends Fact {
   readonly seriesNo: number;
   /** The number on the scale, where one was read. */
   readonly scaleReading: number | null;
+  /** The picture it was read off, how far that is turned clockwise (degrees), and how it was taken; null for any other reading. */
+  readonly pictureId: string | null;
+  readonly photoRollDeg: Degrees | null;
+  readonly photoLid: PhotoLid | null;
+  /** What the program read off the picture, degrees; null where it said nothing, or was not asked. */
+  readonly photoFoundDeg: Degrees | null;
 }
 /** Something seen of a lens on an eye: a number or a word. */
 export interface LensFindingFact extends Fact {

@@ -13,6 +13,7 @@ import {
   type VisitRow,
 } from '../../core';
 import { insertChoice } from '../../db/lensChoice';
+import { pictureOf } from '../../db/picture';
 import { invalid, notFound, ok, ruleBroken, type Result } from '../../lib/outcome';
 import { chooseLensForm, onEyeForm } from '../../schema/lensOnEye';
 import { defineCommand, type Context } from '../define';
@@ -53,6 +54,17 @@ async function lookElsewhere(context: Context, visit: VisitRow, eye: Eye, readin
   return there ? null : invalid([eye, 'blinks'], 'turnNotKnown');
 }
 
+/** A turn is read off a picture of this eye, taken at this visit. */
+async function otherPicture(context: Context, visit: VisitRow, eye: Eye, reading: Reading): Promise<Result<never> | null> {
+  for (const { photo } of reading.blinks) {
+    if (photo === null) continue;
+    const of = await pictureOf(context.tx, context.caller.practiceId, photo.pictureId);
+    if (of?.visitId !== visit.id) return notFound('picture');
+    if (of.eye !== eye) return invalid([eye, 'blinks'], 'pictureOfOtherEye');
+  }
+  return null;
+}
+
 /** Everything read on one eye, appended. */
 async function appendReading(context: Context, taken: LockedVisit, eye: Eye, reading: Reading): Promise<Result<null>> {
   const under = await lensUnder(context, taken.visit, eye, reading.lensOnEyeId);
@@ -65,6 +77,8 @@ async function appendReading(context: Context, taken: LockedVisit, eye: Eye, rea
   const seen = { ...hangs, provisional: since < settle.sight * 60 };
   const looked = await lookElsewhere(context, taken.visit, eye, reading);
   if (looked) return looked;
+  const foreign = await otherPicture(context, taken.visit, eye, reading);
+  if (foreign) return foreign;
   const seriesNo = reading.blinks.length > 0 ? await seriesFor(context, taken.visit, reading, provisional) : 0;
   if (reading.fit !== null) taken.add('fit', eye, { ...hangs, verdict: reading.fit });
   for (const f of reading.findings) {
@@ -80,6 +94,10 @@ async function appendReading(context: Context, taken: LockedVisit, eye: Eye, rea
         seriesNo,
         scaleReading: blink.scaleReading,
         instrumentId: blink.instrumentId,
+        pictureId: blink.photo?.pictureId ?? null,
+        photoRollDeg: blink.photo?.rollDeg ?? null,
+        photoLid: blink.photo?.lid ?? null,
+        photoFoundDeg: blink.photo?.foundDeg ?? null,
       });
     }
   }

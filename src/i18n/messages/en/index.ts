@@ -37,6 +37,7 @@ import family from './family.messages.json';
 import lens from './lens.messages.json';
 import lensLine from './lensLine.messages.json';
 import bracket from './bracket.messages.json';
+import photo from './photo.messages.json';
 import diagnosticSet from './diagnosticSet.messages.json';
 import setPath from './setPath.messages.json';
 import setReady from './setReady.messages.json';
@@ -143,6 +144,7 @@ export const en = {
   lensLine,
   lensStory,
   bracket,
+  photo,
   diagnosticSet,
   setPath,
   setReady,

@@ -4,19 +4,15 @@ import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
 import { formatTime } from '@/i18n/format';
-import type { Result } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { Segment } from '@/ui/Segment';
 import { Field, ProblemLine } from '@/ui/Field';
 import { EyeBadge, Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
 import { useEyeWords } from '../../../common/eyeWords';
+import { PICTURE_KINDS, PICTURE_MAX_BYTES, sendPicture } from '../../../common/sendPicture';
 import { useRefusalWords } from '../../../common/words';
 import { useVisit } from '../../shell/VisitProvider';
-
-const KINDS = 'image/jpeg,image/png,image/webp';
-/** Looked at here before it is sent, so that nobody waits for 40 MB to be refused. */
-const MAX_BYTES = 15 * 1024 * 1024;
 
 /** Pictures of the eyes: made anew on the server, shown large, listed by eye. */
 export function Pictures() {
@@ -37,22 +33,16 @@ export function Pictures() {
 
   const choose = (next: File | null): void => {
     setSaid(null);
-    setProblem(next && next.size > MAX_BYTES ? tooLarge(next.size) : null);
+    setProblem(next && next.size > PICTURE_MAX_BYTES ? tooLarge(next.size) : null);
     setFile(next);
   };
   const send = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
-    if (!file || sending || file.size > MAX_BYTES) return;
+    if (!file || sending || file.size > PICTURE_MAX_BYTES) return;
     setSending(true);
     setProblem(null);
     try {
-      const query = new URLSearchParams({ visit: record.visit.id, version: String(record.visit.version), eye, title });
-      const response = await fetch(`/api/uploads/picture?${query.toString()}`, {
-        method: 'POST',
-        headers: { 'content-type': file.type || 'application/octet-stream' },
-        body: file,
-      });
-      const result = (await response.json()) as Result<{ placeRemoved: boolean }>;
+      const result = await sendPicture(file, { visit: record.visit.id, version: record.visit.version, eye, title });
       if (!result.ok) {
         if (result.error.kind === 'conflict') await refresh();
         setProblem(refusal(result.error));
@@ -91,7 +81,7 @@ export function Pictures() {
             <input
               key={said ?? 'choose'}
               type="file"
-              accept={KINDS}
+              accept={PICTURE_KINDS}
               className="sr-only"
               aria-label={t('addPicture')}
               onChange={(event) => choose(event.target.files?.[0] ?? null)}

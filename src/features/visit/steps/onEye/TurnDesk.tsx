@@ -12,6 +12,7 @@ import { SwapEyes } from '../../shell/Correct';
 import { useVisit } from '../../shell/VisitProvider';
 import { Blinks } from './Blinks';
 import { FindingScale } from './findings';
+import { PhotoTurn } from './photo/PhotoTurn';
 import { InstrumentChoice } from './InstrumentChoice';
 import { degrees } from './model';
 import { Cost, DUSK_PUPIL, Letters } from './TurnCost';
@@ -77,6 +78,7 @@ function TurnDeskRows({ readings, measuring }: { readonly readings: Readings; re
         {...both((e) => (
           <span className={`flex flex-col gap-1 ${e === 'right' ? 'items-end' : 'items-start'}`}>
             <Blinks readings={readings} eye={e} />
+            <PhotoTurn readings={readings} eye={e} />
             <TurnBefore readings={readings} eye={e} />
           </span>
         ))}

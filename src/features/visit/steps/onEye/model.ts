@@ -29,6 +29,7 @@ import {
   type NamedLens,
   type OnEyeLens,
   type OverControl,
+  type PhotoLid,
   type PlusHalf,
   type PracticeSettings,
   type ReadHow,
@@ -50,18 +51,32 @@ export interface Blink {
   readonly how: ReadHow;
   readonly scaleReading: number | null;
   readonly instrumentId: string | null;
+  /** The picture it was read off, and what else is kept of that; null for any other reading. */
+  readonly photo: PhotoOfBlink | null;
+}
+export interface PhotoOfBlink {
+  readonly pictureId: string;
+  readonly rollDeg: number;
+  readonly lid: PhotoLid;
+  readonly foundDeg: number | null;
 }
 
+const photoText = (photo: PhotoOfBlink | null): readonly (string | number)[] =>
+  photo ? [photo.pictureId, photo.rollDeg, photo.lid, photo.foundDeg ?? ''] : [];
 /** Blinks as a draft keeps them: one text, so that nothing is lost with the server away. */
 export const writeBlinks = (blinks: readonly Blink[]): string =>
-  blinks.map((b) => [b.rotationLeft, b.how, b.scaleReading ?? '', b.instrumentId ?? ''].join(':')).join(' ');
+  blinks.map((b) => [b.rotationLeft, b.how, b.scaleReading ?? '', b.instrumentId ?? '', ...photoText(b.photo)].join(':')).join(' ');
 export function readBlinks(text: string | undefined): Blink[] {
   return (text ?? '').split(' ').flatMap((part) => {
-    const [turn, how, scale, instrument] = part.split(':');
+    const [turn, how, scale, instrument, picture, roll, lid, found] = part.split(':');
     const rotationLeft = Number(turn);
     const known = READ_HOW.find((h) => h === how);
     if (!turn || !known || !Number.isInteger(rotationLeft)) return [];
-    return [{ rotationLeft, how: known, scaleReading: scale ? Number(scale) : null, instrumentId: instrument ? instrument : null }];
+    const photo = picture
+      ? { pictureId: picture, rollDeg: Number(roll), lid: lid === 'held' ? ('held' as const) : ('free' as const), foundDeg: found ? Number(found) : null }
+      : null;
+    if ((known === 'photo') !== (photo !== null)) return [];
+    return [{ rotationLeft, how: known, scaleReading: scale ? Number(scale) : null, instrumentId: instrument ? instrument : null, photo }];
   });
 }
 
@@ -73,8 +88,8 @@ export function pendingBlink(body: Body, eye: Eye, instrument: InstrumentRow | n
   const offScale = on !== null && instrument !== null && !saysSide(text);
   const hand = READ_HOW.find((h) => h === body[`${eye}How`]) ?? 'typed';
   return offScale && hand === 'typed'
-    ? { rotationLeft: read.value, how: 'scale', scaleReading: Number(text.trim()), instrumentId: instrument.id }
-    : { rotationLeft: read.value, how: hand, scaleReading: null, instrumentId: null };
+    ? { rotationLeft: read.value, how: 'scale', scaleReading: Number(text.trim()), instrumentId: instrument.id, photo: null }
+    : { rotationLeft: read.value, how: hand, scaleReading: null, instrumentId: null, photo: null };
 }
 
 /** The key under which a draft keeps a finding. */

@@ -28,11 +28,13 @@ function turnCommands({ draft, live, hasMark, instrument, on }: Live, onUnread: 
       }
       const logged = readBlinks(draft.now(`${e}Blinks`));
       const shown = logged.at(-1)?.rotationLeft ?? live[e].state.series.at(-1)?.current.rotationLeftDeg ?? 0;
-      const blink: Blink = pending ?? { rotationLeft: shown, how: 'pedal', scaleReading: null, instrumentId: null };
+      const blink: Blink = pending ?? { rotationLeft: shown, how: 'pedal', scaleReading: null, instrumentId: null, photo: null };
       draft.set(`${e}Blinks`, writeBlinks([...logged, blink]));
       draft.set(`${e}Turn`, '');
       return true;
     },
+    /** Keeps readings off pictures as the next of the series. */
+    logPhotos: (e: Eye, blinks: readonly Blink[]): void => draft.set(`${e}Blinks`, writeBlinks([...readBlinks(draft.now(`${e}Blinks`)), ...blinks])),
     dropBlink: (e: Eye): void => draft.set(`${e}Blinks`, writeBlinks(live[e].logged.slice(0, -1))),
     readAnew: (e: Eye): void => draft.set(`${e}Fresh`, 'yes'),
   };
