@@ -1,5 +1,7 @@
 import { useState } from 'react';
 import {
+  hourAngle,
+  marksOf,
   photoLies,
   rollOfCanthi,
   turnByHand,
@@ -10,6 +12,7 @@ import {
   type PhotoLid,
   type PhotoLies,
   type PhotoPoint,
+  type TurnOfPhoto,
 } from '@/core';
 import type { Blink, Lens } from '../model';
 import type { Shot } from './usePhotoReading';
