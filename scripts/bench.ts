@@ -1,4 +1,4 @@
-// npm run bench [-- search|steadiness|fuzz|pages|lamp|typing|record|wearers|size|kills|load|supply|planner|lives|crash|screen|focus|presbyopia|photo [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
+// npm run bench [-- search|steadiness|fuzz|pages|lamp|typing|record|wearers|size|kills|load|supply|planner|lives|crash|screen|focus|presbyopia|photo|letters [--against=REVISION] ...]: all or some parts. The search against plain enumeration in one run, and how fast the main pages answer. Ratios, not promises.
 import { performance } from 'node:perf_hooks';
 import { DEMO_PASSWORD } from '../demo/load';
 import { nearestInEach, nearestPowers, rangeCount, toCornealPlane, toPowerVector, type LensFamily, type Refraction } from '../src/core';
@@ -13,6 +13,7 @@ import { benchRecord } from './lib/benchRecord';
 import { benchCrash } from './lib/benchCrash';
 import { benchLives } from './lib/benchLives';
 import { benchPresbyopia } from './lib/benchPresbyopia';
+import { benchLetters } from './lib/benchLetters';
 import { benchPhoto } from './lib/benchPhoto';
 import { benchPlanner } from './lib/benchPlanner';
 import { benchFocus } from './lib/benchFocus';
@@ -231,6 +232,7 @@ if (wanted.includes('focus')) await benchFocus();
 if (wanted.includes('lives')) benchLives();
 if (wanted.includes('planner')) await benchPlanner();
 // Takes half an hour. `--pictures=N`: how many of each range and layout.
+if (wanted.includes('letters')) benchLetters();
 if (wanted.includes('photo')) benchPhoto(Number(process.argv.find((arg) => arg.startsWith('--pictures='))?.slice(11) ?? 250));
 // Takes half an hour. `--wearers=N`: how many in each world.
 if (wanted.includes('presbyopia')) benchPresbyopia(Number(process.argv.find((arg) => arg.startsWith('--wearers='))?.slice(10) ?? 625));

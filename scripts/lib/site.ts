@@ -33,6 +33,8 @@ export interface SiteOptions {
 export interface Site {
   readonly url: string;
   readonly supplierUrl: string;
+  /** The camera in the room; null for none. */
+  readonly cameraUrl: string | null;
   readonly web: { stop(): Promise<void>; start(): Promise<void> };
   readonly jobs: { stop(signal?: NodeJS.Signals): Promise<void>; start(): Promise<void> };
   /** Ends it all; by a signal, at once. */
@@ -87,6 +89,7 @@ export async function startSite(options: SiteOptions): Promise<Site> {
   return {
     url: `http://127.0.0.1:${webPort}`,
     supplierUrl,
+    cameraUrl: cameraPort === null ? null : `http://127.0.0.1:${cameraPort}`,
     web: {
       stop: () => web.stop(),
       start: async () => {

@@ -1,12 +1,14 @@
 'use client';
 import { memo, useRef, type KeyboardEvent } from 'react';
-import { LIMITS, type Eye, type MarkLayout } from '../core';
+import { anglesOf, LIMITS, type Eye, type MarkLayout } from '../core';
 import { CX, CY, Lids, NoseAndEar, PX_PER_MM, VIEW_WIDTH } from './eyeDrawing';
 import { useDrag } from './useDrag';
 
 export interface RotationEyeProps {
   readonly eye: Eye;
   readonly layout: MarkLayout;
+  /** Degrees between neighbouring marks of `fiveSixSeven`. */
+  readonly spacing?: number;
   /** Degrees, examiner's left positive. */
   readonly value: number;
   readonly onChange: (value: number, how: 'drag' | 'keys') => void;
@@ -18,8 +20,8 @@ export interface RotationEyeProps {
   readonly words: { readonly nose: string; readonly ear: string };
 }
 
-/** Hours at which a layout engraves its marks, as degrees clockwise from 6 o'clock. */
-const MARKS: Readonly<Record<MarkLayout, readonly number[]>> = { none: [0], six: [0], threeNine: [90, 270], twelve: [180], fiveSixSeven: [0, 30, 330] };
+/** A lens without a mark is drawn with one, to be turned by. */
+const marksAt = (layout: MarkLayout, spacing: number): readonly number[] => (layout === 'none' ? [0] : anglesOf(layout, spacing));
 /** Top of the drawing's view box. */
 const TOP = 38;
 const LENS = (14.2 / 2) * PX_PER_MM;
@@ -38,7 +40,7 @@ const clamp = (value: number): number => Math.max(LIMITS.rotationLeft.min, Math.
  * The eye as the examiner sees it, with the lens and its mark: turn it by dragging, or with the arrow keys.
  * Clockwise (the bottom mark to the examiner's left) is positive.
  */
-export function RotationEye({ eye, layout, value, onChange, disabled = false, trail = [], label, valueText, words }: RotationEyeProps) {
+export function RotationEye({ eye, layout, spacing = 30, value, onChange, disabled = false, trail = [], label, valueText, words }: RotationEyeProps) {
   const svg = useRef<SVGSVGElement>(null);
   const { shown, dragging, on } = useDrag({
     value,
@@ -84,7 +86,7 @@ export function RotationEye({ eye, layout, value, onChange, disabled = false, tr
     >
       <Still eye={eye} nose={words.nose} ear={words.ear} />
       <g stroke="var(--ink)" strokeLinecap="butt">
-        {MARKS[layout].map((hour) => {
+        {marksAt(layout, spacing).map((hour) => {
           const a = at(LENS - 18, hour + shown);
           const b = at(LENS + 1, hour + shown);
           return <line key={hour} x1={a.x} y1={a.y} x2={b.x} y2={b.y} strokeWidth="7" />;

@@ -14,7 +14,7 @@ export interface TestSite extends Site {
   now(): Promise<number>;
 }
 
-async function openSite(): Promise<TestSite> {
+async function openSite(camera: boolean): Promise<TestSite> {
   const db = await createDatabase();
   await db.owner`update app_clock set offset_seconds = extract(epoch from (${TEST_NOW}::timestamptz - now()))::bigint`;
   const site = await startSite({
@@ -24,6 +24,7 @@ async function openSite(): Promise<TestSite> {
     demoPassword: DEMO_PASSWORD,
     supplierToday: TEST_TODAY,
     supplierSlowMs: 8000,
+    camera,
   });
   siteUrl = site.url;
   return {
@@ -50,13 +51,15 @@ async function openSite(): Promise<TestSite> {
 const COMPLAINTS: string[] = [];
 
 /** Tests of one file share a site; every page's console is watched for refused scripts and crashes. */
-export const test = base.extend<object, { file: string; site: TestSite }>({
+export const test = base.extend<object, { file: string; camera: boolean; site: TestSite }>({
   // Each file names itself, which gives it a worker, and so a site, of its own.
   file: ['', { option: true, scope: 'worker' }],
+  /** A slit-lamp camera stands in the room. */
+  camera: [false, { option: true, scope: 'worker' }],
   site: [
-    async ({ file }, hand) => {
+    async ({ file, camera }, hand) => {
       if (file === '') throw new Error('test.use({ file: … }) is missing');
-      const site = await openSite();
+      const site = await openSite(camera);
       await hand(site);
       await site.stop();
     },

@@ -38,6 +38,7 @@ import lens from './lens.messages.json';
 import lensLine from './lensLine.messages.json';
 import bracket from './bracket.messages.json';
 import photo from './photo.messages.json';
+import letters from './letters.messages.json';
 import diagnosticSet from './diagnosticSet.messages.json';
 import setPath from './setPath.messages.json';
 import setReady from './setReady.messages.json';
@@ -145,6 +146,7 @@ export const en = {
   lensStory,
   bracket,
   photo,
+  letters,
   diagnosticSet,
   setPath,
   setReady,

@@ -1,4 +1,5 @@
 'use client';
+import { lazy, Suspense } from 'react';
 import { useTranslations } from 'use-intl';
 import { formatAxis, refitStep, turnHistory, type Eye } from '@/core';
 import { formatDay } from '@/i18n/format';
@@ -15,13 +16,15 @@ import { FindingScale } from './findings';
 import { PhotoTurn } from './photo/PhotoTurn';
 import { InstrumentChoice } from './InstrumentChoice';
 import { degrees } from './model';
-import { Cost, DUSK_PUPIL, Letters } from './TurnCost';
+import { Cost } from './TurnCost';
 import { TurnControls } from './TurnControls';
 import type { Readings } from './useReadings';
 import instrumentWords from '@/i18n/messages/en/instrument.messages.json';
 import { withWords } from '@/i18n/withWords';
 import lensSignsWords from '@/i18n/messages/en/lensSigns.messages.json';
 import turnDeskWords from '@/i18n/messages/en/turnDesk.messages.json';
+
+const LettersRow = lazy(() => import('./letters/LettersRow').then((m) => ({ default: m.LettersRow })));
 
 /** Seconds until back after a push, as far as anybody waits. */
 const RECOVERY = [5, 10, 20, 30, 60, 90] as const;
@@ -56,6 +59,7 @@ function TurnDeskRows({ readings, measuring }: { readonly readings: Readings; re
             <RotationEye
               eye={e}
               layout={live[e].lens?.markLayout ?? 'none'}
+              spacing={live[e].lens?.markSpacing ?? 30}
               value={live[e].turn}
               trail={live[e].blinks}
               onChange={(value, how) => readings.setTurn(e, value, how)}
@@ -90,7 +94,9 @@ function TurnDeskRows({ readings, measuring }: { readonly readings: Readings; re
       />
       <SpineRow label={t('verdict')} note={t('verdictNote')} {...both((e) => <Verdict readings={readings} eye={e} />)} />
       <SpineRow label={t('costs')} note={t('costsNote')} {...both((e) => <Cost readings={readings} eye={e} />)} />
-      <SpineRow label={t('letters')} note={t('lettersNote', { pupil: DUSK_PUPIL })} {...both((e) => <Letters readings={readings} eye={e} />)} />
+      <Suspense fallback={null}>
+        <LettersRow readings={readings} />
+      </Suspense>
     </>
   );
 }

@@ -15,7 +15,7 @@ import { PhotoLoupe, PhotoProtractor, TOOLS, type Tool } from './PhotoProtractor
 import { PhotoShots } from './PhotoShots';
 import { PhotoSides } from './PhotoSides';
 import { askedKey, usePhotoReading, type PhotoFound, type Shot } from './usePhotoReading';
-import { placedOn, rollOf, turnOf, usePhotoSeries, type Placed, type PhotoSeries } from './usePhotoSeries';
+import { othersOf, placedOn, rollOf, turnOf, usePhotoSeries, type Placed, type PhotoSeries } from './usePhotoSeries';
 
 interface Of {
   readonly eye: Eye;
@@ -92,7 +92,17 @@ function Protractor({ eye, lens, shot, series }: Omit<Of, 'onTaken' | 'onClose'>
   const said = turn === null ? t('notPlaced') : eyeWords.turn(Math.round(turn));
   return (
     <div className="flex flex-wrap gap-4 mt-3 items-start">
-      <PhotoProtractor shot={shot} placed={placed} tool={tool} upsideDown={upsideDown} found={found} label={t('picture')} valueText={said} onPlace={onPlace} />
+      <PhotoProtractor
+        shot={shot}
+        placed={placed}
+        tool={tool}
+        upsideDown={upsideDown}
+        found={found}
+        label={t('picture')}
+        valueText={said}
+        others={othersOf(placed, lens)}
+        onPlace={onPlace}
+      />
       <div className="flex flex-col gap-3 flex-1 min-w-60">
         <Found reading={reading} byHand={byHand?.at !== null && byHand !== null} />
         <div className="flex flex-wrap gap-3 items-center">

@@ -57,11 +57,13 @@ interface Of {
   readonly found: TurnOfPhoto | null;
   readonly label: string;
   readonly valueText: string;
+  /** Where the lens's other marks then are, degrees clockwise from straight down. */
+  readonly others: readonly number[];
   readonly onPlace: (placed: Placed) => void;
 }
 
 /** The picture with the protractor on it: a press or a drag places what the tool names, arrow keys nudge it. */
-export function PhotoProtractor({ shot, placed, tool, upsideDown, found, label, valueText, onPlace }: Of) {
+export function PhotoProtractor({ shot, placed, tool, upsideDown, found, label, valueText, others, onPlace }: Of) {
   const svg = useRef<SVGSVGElement>(null);
   const [holds, setHolds] = useState(false);
   const { width, height } = shot;
@@ -109,7 +111,7 @@ export function PhotoProtractor({ shot, placed, tool, upsideDown, found, label, 
     >
       <title>{valueText}</title>
       <Picture shot={shot} upsideDown={upsideDown} />
-      <Drawn shot={shot} placed={placed} found={found} />
+      <Drawn shot={shot} placed={placed} found={found} others={others} />
     </svg>
   );
 }
@@ -120,7 +122,7 @@ function Picture({ shot, upsideDown }: { readonly shot: Shot; readonly upsideDow
 }
 
 /** Lines over the picture, light with a dark edge: they show on white and on brown. */
-function Drawn({ shot, placed, found }: { readonly shot: Shot; readonly placed: Placed; readonly found: TurnOfPhoto | null }) {
+function Drawn({ shot, placed, found, others }: Pick<Of, 'shot' | 'placed' | 'found' | 'others'>) {
   const { lens, at, canthi } = placed;
   const unit = shot.width / 560;
   const tip = at === null ? null : placeAt({ ...lens, r: lens.r * 1.06 }, at);
@@ -132,6 +134,10 @@ function Drawn({ shot, placed, found }: { readonly shot: Shot; readonly placed: 
       <path d={`M${lens.x - 8 * unit} ${lens.y}h${16 * unit}M${lens.x} ${lens.y - 8 * unit}v${16 * unit}`} />
       <line x1={lens.x} y1={lens.y} x2={zero.x} y2={zero.y} strokeDasharray={`${2 * unit} ${6 * unit}`} />
       {tip ? <line x1={lens.x} y1={lens.y} x2={tip.x} y2={tip.y} strokeWidth={3 * unit} /> : null}
+      {others.map((angle) => {
+        const [a, b] = [0.99, 1.06].map((share) => placeAt({ ...lens, r: lens.r * share }, angle));
+        return a && b ? <line key={angle} x1={a.x} y1={a.y} x2={b.x} y2={b.y} strokeWidth={3 * unit} /> : null;
+      })}
       {canthi ? <line x1={canthi[0].x} y1={canthi[0].y} x2={canthi[1].x} y2={canthi[1].y} strokeDasharray={`${10 * unit} ${4 * unit}`} /> : null}
     </g>
   );
@@ -147,7 +153,7 @@ export function PhotoLoupe({ shot, placed, tool, upsideDown, label }: Pick<Of, '
   return (
     <svg viewBox={`${x - side / 2} ${y - side / 2} ${side} ${side}`} className="photo-loupe" role="img" aria-label={label}>
       <Picture shot={shot} upsideDown={upsideDown} />
-      <Drawn shot={{ ...shot, width: shot.width / 3 }} placed={placed} found={null} />
+      <Drawn shot={{ ...shot, width: shot.width / 3 }} placed={placed} found={null} others={[]} />
     </svg>
   );
 }

@@ -60,6 +60,15 @@ export const turnOf = ({ at, hour, lens: circle, ...placed }: Placed, lens: Lens
 export const rollOf = (placed: Placed): number => (placed.canthi ? rollOfCanthi(...placed.canthi) : 0);
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 
+/** Where the other marks of the lens are once one is placed, degrees clockwise from straight down. */
+export function othersOf(placed: Placed, lens: Lens): readonly number[] {
+  const turn = turnOf(placed, lens);
+  if (turn === null) return [];
+  return marksOf(lens.markLayout).flatMap((h) =>
+    h === placed.hour ? [] : [turn + rollOf(placed) + (hourAngle(lens.markLayout, lens.markSpacing ?? 0, h) ?? 0)],
+  );
+}
+
 /** What stands in the way of reading a picture; null for nothing. */
 export type PhotoBar = 'unsaid' | 'mirrored' | 'gaze';
 export function barOf(eye: Eye, { nose, top, gaze, lid }: SaidOfPhotos): PhotoBar | null {

@@ -13,11 +13,13 @@ export function LettersSeen({
   width,
   height,
   label,
+  className = 'letters-seen',
 }: {
   readonly seen: Uint8ClampedArray;
   readonly width: number;
   readonly height: number;
   readonly label: string;
+  readonly className?: string;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
@@ -31,5 +33,5 @@ export function LettersSeen({
     for (let i = 0; i < pixels.length; i++) pixels[i] = ((seen[i] ?? 0) << 24) | ink;
     pen.putImageData(picture, 0, 0);
   }, [seen, width, height]);
-  return <canvas ref={canvas} width={width} height={height} className="letters-seen" role="img" aria-label={label} />;
+  return <canvas ref={canvas} width={width} height={height} className={className} role="img" aria-label={label} />;
 }

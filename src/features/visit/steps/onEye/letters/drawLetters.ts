@@ -32,3 +32,33 @@ export function drawLetters(): Ink | null {
   const { data } = pen.getImageData(0, 0, WIDTH, height);
   return { width: WIDTH, height, ink: Float32Array.from({ length: WIDTH * height }, (_, i) => (data[4 * i + 3] ?? 0) / 255) };
 }
+
+/** Lines of a square of letters, from the largest: letters, and their size, logMAR. */
+const SQUARE_LINES = [
+  ['HVZ', 0.5],
+  ['NDKVH', 0.3],
+  ['ZHRDN', 0.1],
+] as const;
+
+/** Letters of a chart in a square, drawn once; null where nothing can be drawn. @param arcmin size of a pixel, minutes of arc */
+export function drawSquare(side: number, arcmin: number): Ink | null {
+  const canvas = document.createElement('canvas');
+  canvas.width = side;
+  canvas.height = side;
+  const pen = canvas.getContext('2d', { willReadFrequently: true });
+  if (!pen) return null;
+  pen.textAlign = 'center';
+  pen.textBaseline = 'alphabetic';
+  const heights = SQUARE_LINES.map(([, line]) => (5 * 10 ** line) / arcmin);
+  const gap = (side - heights.reduce((sum, h) => sum + h, 0)) / (heights.length + 1);
+  let y = gap;
+  SQUARE_LINES.forEach(([letters], row) => {
+    const h = heights[row] ?? 0;
+    pen.font = `700 ${h / CAPITALS}px ${getComputedStyle(document.body).fontFamily}`;
+    const step = h * 1.18;
+    [...letters].forEach((letter, i) => pen.fillText(letter, side / 2 + (i - (letters.length - 1) / 2) * step, y + h));
+    y += h + gap;
+  });
+  const { data } = pen.getImageData(0, 0, side, side);
+  return { width: side, height: side, ink: Float32Array.from({ length: side * side }, (_, i) => (data[4 * i + 3] ?? 0) / 255) };
+}
