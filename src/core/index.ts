@@ -132,6 +132,7 @@ export * from './record/visitSlices';
 export * from './record/news';
 export * from './record/papers';
 export * from './record/trialStock';
+export * from './record/measured';
 export * from './optics/fft2';
 export * from './optics/pupilModel';
 export * from './optics/pupilLooks';

@@ -54,7 +54,8 @@ export async function remakePicture(bytes: Uint8Array, declaredType: string): Pr
   if (declaredType !== type) return err({ code: 'pictureLies', data: { declared: declaredType || '?', actual: type } });
   try {
     const opened = sharp(bytes, { limitInputPixels: MAX_PIXELS, failOn: 'error', animated: false });
-    const { exif, width, height } = await opened.metadata();
+    // The head of the file alone: nothing is unpacked yet.
+    const { exif, width, height } = await sharp(bytes, { limitInputPixels: false }).metadata();
     if (width * height > MAX_PIXELS) return err({ code: 'picturePixels', data: { megapixels: Math.round((width * height) / 1e6), max: MAX_PIXELS / 1e6 } });
     if (Math.min(width, height) < SMALLEST_SIDE) return err({ code: 'pictureTooSmall', data: { min: SMALLEST_SIDE } });
     const { data, info } = await opened

@@ -30,6 +30,7 @@ import { exportPrescription, readPrescriptionCopy, readOutsidePrescriptions, rea
 import { triageRedEye } from './triage/commands';
 import { recordFindings, recordLesion } from './finding/commands';
 import { exportPerson, readTimeline } from './personFile/queries';
+import { readMeasurementFile } from './measurement/queries';
 import { readPicture } from './picture/queries';
 import { recordPicture, takePictures } from './picture/commands';
 import { recordCarePair, saveCareProduct } from './careProduct/commands';
@@ -279,6 +280,7 @@ export const QUERIES = {
   readVisit,
   readSession,
   readPicture,
+  readMeasurementFile,
   readTimeline,
   exportPerson,
   readSettling,

@@ -231,6 +231,7 @@ const inputs: Readonly<Record<ServiceName, () => unknown>> = {
   endStop: () => ({ visitId: ids.visitId, version: 1, stopId: randomUUID(), how: 'healed', reason: 'because' }),
   openReferral: () => ({ visitId: ids.visitId, version: 1, stopId: randomUUID() }),
   recordReferralStep: () => ({ visitId: ids.visitId, version: 1, referralId: randomUUID(), step: 'phoned' }),
+  readMeasurementFile: () => ({ visitId: ids.visitId, bytes: new TextEncoder().encode('eye,sphere\nright,-1.00') }),
   takePictures: () => ({ visitId: ids.visitId, version: 1, eye: 'right', lensId: ids.visitId, count: 1 }),
   recordPicture: () => ({ visitId: ids.visitId, version: 1, eye: 'right', title: '', declaredType: 'image/png', bytes: new Uint8Array(4) }),
   readPicture: () => ({ pictureId: randomUUID() }),
@@ -437,7 +438,7 @@ const FOR_ITSELF: readonly ServiceName[] = [
 
 describe('every use case', () => {
   it('is looked at here', () => {
-    expect(names).toHaveLength(195);
+    expect(names).toHaveLength(196);
     expect(Object.keys(inputs).sort()).toEqual([...names].sort());
   });
   it.each(names.flatMap((name) => ROLES.map((role) => [name, role] as const)))('%s by a %s: allowed by the matrix, and only then', async (name, role) => {

@@ -1,3 +1,4 @@
+import { CURVE_LIMIT } from '../record/measured';
 /**
  * What is looked at and measured on each eye, as data. Grades run 0 none, 1 trace, 2 mild, 3 moderate, 4 severe in
  * halves; our own words. Limits are hard: outside them a value is refused.
@@ -56,9 +57,9 @@ export const MEASURES = [
   /** Of an ectasia, 1 the mildest. */
   measure('coneStage', 1, 4, 1, ''),
   word('hydrops', ['none', 'seen']),
-  measure('kFlatMm', 4.5, 11, 0.01, 'mm'),
+  measure('kFlatMm', CURVE_LIMIT.min, CURVE_LIMIT.max, 0.01, 'mm'),
   measure('kFlatAxis', 1, 180, 1, 'deg'),
-  measure('kSteepMm', 4.5, 11, 0.01, 'mm'),
+  measure('kSteepMm', CURVE_LIMIT.min, CURVE_LIMIT.max, 0.01, 'mm'),
   measure('hvid', 9, 14, 0.1, 'mm'),
   measure('pupilRoom', 1, 10, 0.5, 'mm'),
   measure('pupilDim', 1, 10, 0.5, 'mm'),

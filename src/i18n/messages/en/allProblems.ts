@@ -10,6 +10,7 @@ import lessonProblems from './lessonProblems.messages.json';
 import nearVisionProblems from './nearVisionProblems.messages.json';
 import libraryProblems from './libraryProblems.messages.json';
 import listProblems from './listProblems.messages.json';
+import measurementProblems from './measurementProblems.messages.json';
 import mergeProblems from './mergeProblems.messages.json';
 import outboxProblems from './outboxProblems.messages.json';
 import outsideProblems from './outsideProblems.messages.json';
@@ -38,6 +39,7 @@ export const allProblems = {
   ...visitProblems,
   ...libraryProblems,
   ...listProblems,
+  ...measurementProblems,
   ...mergeProblems,
   ...visitKindProblems,
   ...wornNowProblems,

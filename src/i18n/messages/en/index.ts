@@ -37,6 +37,7 @@ import family from './family.messages.json';
 import lens from './lens.messages.json';
 import lensLine from './lensLine.messages.json';
 import bracket from './bracket.messages.json';
+import measurement from './measurement.messages.json';
 import photo from './photo.messages.json';
 import letters from './letters.messages.json';
 import diagnosticSet from './diagnosticSet.messages.json';
@@ -146,6 +147,7 @@ export const en = {
   lensStory,
   bracket,
   photo,
+  measurement,
   letters,
   diagnosticSet,
   setPath,

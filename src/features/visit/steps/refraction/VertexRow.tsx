@@ -1,6 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
 import { LIMITS } from '@/core';
+import { FromInstrument } from './FromInstrument';
 import { Field } from '@/ui/Field';
 import { Stated } from '@/ui/marks';
 import { SpineRow } from '@/ui/Spine';
@@ -43,6 +44,7 @@ export function VertexRow({ powers }: { readonly powers: Powers }) {
             <button type="button" className="btn btn-quiet" aria-expanded={asCross} onClick={() => draft.set('asCross', asCross ? '' : 'yes')}>
               {asCross ? t('crossClose') : t('crossOpen')}
             </button>
+            <FromInstrument draft={draft} />
             {addShown ? null : (
               <button type="button" className="btn btn-quiet" onClick={() => draft.set('addOpen', 'yes')}>
                 {t('addOpen')}

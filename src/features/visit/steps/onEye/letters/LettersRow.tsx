@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslations } from 'use-intl';
-import { ageOn, blurStrength, EYES, looksOf, mostBlur, nearLeft, type Eye, type Ink, type LookSeen } from '@/core';
+import { blurStrength, EYES, looksOf, mostBlur, nearLeft, type Eye, type Ink, type LookSeen } from '@/core';
 import lettersWords from '@/i18n/messages/en/letters.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Segment } from '@/ui/Segment';
@@ -48,7 +48,7 @@ function LettersRowPart({ readings }: { readonly readings: Readings }) {
   const [picture, setPicture] = useState<Ink | null>(null);
   // Once the page's type has come.
   useEffect(() => void document.fonts.ready.then(() => setPicture(drawSquare(SQUARE, ARCMIN))), []);
-  const age = ageOn(record.wearer.birthDate, record.session.today);
+  const { age } = record.wearer;
   const pupil = (e: Eye): number => Math.min(PUPIL.max, Math.max(PUPIL.min, tried ?? measured(e) ?? USUAL_PUPIL));
   const looks = { right: looksOfEye(readings.live.right), left: looksOfEye(readings.live.left) };
   const asked = EYES.flatMap((e) =>
