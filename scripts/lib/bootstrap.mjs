@@ -26,6 +26,8 @@ export function hasPostgres() {
   }
 }
 export const hasChromium = () => existsSync('/usr/bin/chromium');
+/** A reader of DICOM that shares nothing with ours. */
+export const hasDicomTools = () => existsSync('/usr/bin/dciodvfy');
 
 function apt(args) {
   const asRoot = process.getuid?.() === 0;
