@@ -338,6 +338,7 @@ export function record(parts: RecordParts = {}): VisitRecord {
       aftercareEnds: [],
       wearBefore: null,
       lowest: { right: {}, left: {} },
+      flattestSteep: { right: null, left: null },
       prescribers: ['p'],
       myopicShift: null,
     },

@@ -145,6 +145,7 @@ export * from './irregular/diagnosticSet';
 export * from './irregular/readiness';
 export * from './irregular/guidedCylinder';
 export * from './irregular/path';
+export * from './irregular/cylinderOfEye';
 export * from './irregular/bracketing';
 export * from './fit/settle';
 export * from './fit/lensSigns';

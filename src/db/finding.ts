@@ -26,15 +26,21 @@ export interface GradedBefore {
   readonly sign: string;
   /** The lowest of any visit. */
   readonly lowest: number;
+  /** The highest since a year before the visit; null where nothing was measured since. */
+  readonly highestOfYear: number | null;
   /** The last grade of each visit, newest first, and when it was seen. */
   readonly values: readonly number[];
   readonly seenAt: readonly string[];
 }
 
+/** A yearly visit is seldom on the day: two months more, days. */
+const A_YEAR = 425;
+
 /** Grades and figures of the visits before one: the lowest of all, and the newest points of the trend; what was only repeated is none. */
 export function listGradedBefore(sql: Db, visit: VisitRow, points: number) {
   return sql<GradedBefore[]>`
     select v.eye, v.sign, min(v.number_value) as lowest,
+      max(v.number_value) filter (where v.observed_at >= ${visit.openedAt}::timestamptz - make_interval(days => ${A_YEAR}::int)) as highest_of_year,
       (array_agg(v.number_value order by v.observed_at desc))[1:${points}::int] as values,
       (array_agg(v.observed_at order by v.observed_at desc))[1:${points}::int] as seen_at
     from (

@@ -178,7 +178,7 @@ describe('the order after a lens of a set', () => {
     await world.must('recordOnEye', { ...(await at(visitId)), right, left: null });
     return { visitId, lens, lensOnEyeId };
   };
-  const sign = async (visitId: string, right: object) =>
+  const sign = async (visitId: string, right: object, overrides: readonly object[] = SENTENCES) =>
     world.do('sign', {
       ...(await at(visitId)),
       ...{
@@ -188,7 +188,7 @@ describe('the order after a lens of a set', () => {
         expiresOn: '2027-11-20',
         waitNote: 'has worn such lenses for years',
         daysPerWeek: 7,
-        overrides: SENTENCES,
+        overrides,
       },
     });
   it('is in finer curves than the set has: final figures, the turn in them already', async () => {
@@ -206,6 +206,22 @@ describe('the order after a lens of a set', () => {
     expect(signed).toMatchObject({ ok: true });
     const [prescription] = (await world.record(visitId)).prescriptions;
     expect(prescription?.eyes[0]?.baseCurveOrderedMm).toBeCloseTo((lens.baseCurveMm ?? 0) - 0.1, 6);
+  });
+  it('with a cylinder before the sphere alone was read is signed with a sentence only; it is kept with what it costs', async () => {
+    const { visitId, lens, lensOnEyeId } = await fitted();
+    const spec = { familyId: lens.familyVersionId, sphere: lens.sphereD, cylinder: -1.25, axis: 120, add: null, baseCurve: 8.2, diameter: 14.5 };
+    const final = { mode: 'final', lens: spec, triedLensOnEyeId: lensOnEyeId };
+    const without = SENTENCES.filter((s) => s.code !== 'cylinderSphereFirst');
+    expect(await sign(visitId, final, without)).toMatchObject({
+      error: { fields: [{ path: ['overrides', 'right', 'cylinderSphereFirst'], code: 'overrideReasonRequired' }] },
+    });
+    expect(await sign(visitId, final)).toMatchObject({ ok: true });
+    const [prescription] = (await world.record(visitId)).prescriptions;
+    expect(prescription?.overrides.map((o) => o.code)).toContain('cylinderSphereFirst');
+    // A lens without a cylinder asks nothing of the kind.
+    const other = await fitted();
+    const sphere = { ...final, lens: { ...spec, cylinder: 0, axis: 180 }, triedLensOnEyeId: other.lensOnEyeId };
+    expect(await sign(other.visitId, sphere, without)).toMatchObject({ ok: true });
   });
   it('or raw: set, lens worn, over-refraction, turn and the curve to order; the turn is not in them, and no lens is named', async () => {
     const { visitId, lens, lensOnEyeId } = await fitted();

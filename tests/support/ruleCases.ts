@@ -55,6 +55,7 @@ function rangeOf(leaf: Leaf): { options: readonly string[]; many: boolean } | { 
   const aftercare = keys[leaf.key];
   if (aftercare) return aftercare;
   if (leaf.of === 'eye' && leaf.key === 'lensesOff') return { options: ['yes', 'no'], many: false };
+  if (leaf.of === 'eye' && leaf.key === 'kSteeper') return { min: 0, max: 20, step: 0.01 };
   if (leaf.of === 'eye' && leaf.key === 'corneaSeen') return { options: ['yes', 'no'], many: false };
   if (leaf.of === 'eye' && leaf.key === 'lesion') return { options: LESION_KINDS, many: false };
   if (leaf.of === 'eye') {

@@ -2,6 +2,6 @@
 export const SENTENCES = [
   { eye: null, code: 'dangerUnasked', reason: 'asked by telephone this morning' },
   ...(['right', 'left'] as const).flatMap((eye) =>
-    ['corneaUngraded', 'fitUnread', 'turnUnread', 'minusUnread'].map((code) => ({ eye, code, reason: 'looked at elsewhere today' })),
+    ['corneaUngraded', 'fitUnread', 'turnUnread', 'minusUnread', 'cylinderSphereFirst'].map((code) => ({ eye, code, reason: 'looked at elsewhere today' })),
   ),
 ];

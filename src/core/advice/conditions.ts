@@ -13,7 +13,7 @@ export type Condition =
   | { readonly of: 'person'; readonly key: string; readonly atLeast: Figure }
   | { readonly of: 'person'; readonly key: string; readonly below: Figure }
   | { readonly of: 'eye'; readonly key: SignId | DerivedSign | AftercareEyeKey; readonly anyOf: readonly string[] }
-  | { readonly of: 'eye'; readonly key: SignId | AftercareEyeKey; readonly atLeast: Figure }
+  | { readonly of: 'eye'; readonly key: SignId | DerivedSign | AftercareEyeKey; readonly atLeast: Figure }
   | { readonly of: 'eye'; readonly key: SignId | AftercareEyeKey; readonly below: Figure }
   | { readonly of: 'eye'; readonly key: SignId; readonly rose: Figure }
   | { readonly of: 'setting'; readonly key: keyof PracticeSettings; readonly anyOf: readonly string[] }

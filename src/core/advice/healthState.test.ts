@@ -157,3 +157,15 @@ it('the strongest power of either eye steers the kind of lens', () => {
   expect(powerSummary({ right: { sphere: -3, cylinder: -0.5 }, left: { sphere: 5, cylinder: -2 } })).toEqual({ strongestSphere: 5, strongestCylinder: 2 });
   expect(powerSummary({ right: null, left: null })).toBeNull();
 });
+
+describe('a cornea that gives way', () => {
+  it('a dioptre steeper than within the last year stops; less, or flatter, does not; nothing is said without an earlier measure', () => {
+    const now = (kSteepMm: number, before: number | null) =>
+      state({ findings: [finding('right', 'kSteepMm', kSteepMm)], flattestSteep: { right: before, left: null } }).fired.map((f) => f.rule.id);
+    // Source: keratometer constant 337.5; 7.40 mm is 45.61 D, 7.20 mm 46.88 D, 7.30 mm 46.23 D.
+    expect(now(7.2, 7.4)).toContain('coneSteepens');
+    expect(now(7.3, 7.4)).not.toContain('coneSteepens');
+    expect(now(7.6, 7.4)).not.toContain('coneSteepens');
+    expect(now(7.2, null)).not.toContain('coneSteepens');
+  });
+});

@@ -35,6 +35,8 @@ export interface HealthInput {
   readonly returns?: readonly FactChain<ReturnToWearFact>[];
   /** The lowest figure of each sign at any visit before this one. */
   readonly lowest: Readonly<Record<Eye, Findings>>;
+  /** The flattest that the steeper meridian was within about a year before, mm; null or left out where it was not measured. */
+  readonly flattestSteep?: Readonly<Record<Eye, number | null>>;
   readonly stops: readonly { readonly id: string; readonly endedAt: string | null }[];
   readonly overrides: readonly { readonly evidenceKey: string }[];
   readonly age: number;
@@ -149,7 +151,11 @@ export function healthState(input: HealthInput): HealthState {
     return lesion === undefined ? {} : { lesion };
   };
   const off = (eye: Eye): Findings => (openEvent(input.adverseEvents ?? [], input.returns ?? [], eye) ? { lensesOff: 'yes' } : {});
-  const findings = both((eye) => ({ ...lasting(baseline[eye]), ...today[eye], corneaSeen: corneaSeen(eye), ...worst(eye), ...off(eye) }));
+  const steeper = (eye: Eye): Findings => {
+    const by = steepening(today[eye].kSteepMm, input.flattestSteep?.[eye] ?? null);
+    return by === null ? {} : { kSteeper: by };
+  };
+  const findings = both((eye) => ({ ...lasting(baseline[eye]), ...today[eye], corneaSeen: corneaSeen(eye), ...worst(eye), ...off(eye), ...steeper(eye) }));
   const { age, guardianNamed, lowest, power, settings } = input;
   const facts = adviceFacts({ answers, age, guardianNamed, eyes: findings, baseline, lowest, power, settings });
   const fired = firedRules(facts);
@@ -177,6 +183,18 @@ export function healthState(input: HealthInput): HealthState {
     absolute: input.stops.filter((s) => s.endedAt === null).map((s) => s.id),
     alert: heard.at(-1) ?? null,
   };
+}
+
+/**
+ * How much steeper the steepest meridian of a cornea has become, D; null where it was not measured both times, or got no steeper.
+ * @param now radius measured today, mm
+ * @param before the flattest of about a year before, mm
+ * @example steepening(7.2, 7.4) → 1.27
+ * @source keratometer constant 337.5; a dioptre in a year as the sign of an ectasia that goes on: published, from memory
+ */
+export function steepening(now: number | string | undefined, before: number | null): number | null {
+  if (typeof now !== 'number' || before === null || now >= before) return null;
+  return Math.round((337.5 / now - 337.5 / before) * 100) / 100;
 }
 
 type Power = { readonly sphere: number; readonly cylinder: number };

@@ -70,7 +70,7 @@ export const QUESTIONS = [
     id: 'eyeHistory',
     group: 'health',
     kind: 'many',
-    options: ['none', 'onlyGoodEye', 'infection', 'erosion', 'sensation', 'surgery', 'trauma', 'graft'],
+    options: ['none', 'onlyGoodEye', 'infection', 'erosion', 'sensation', 'surgery', 'trauma', 'graft', 'rubs'],
     ...HAS_NONE,
   },
   { id: 'handler', group: 'care', kind: 'one', options: ['self', 'helped', 'other'] },

@@ -72,6 +72,8 @@ describe('each of these says something (common practice)', () => {
     ['fluid in the cornea of a cone', {}, { hydrops: 'seen' }, 'absolute:hydrops'],
     ['a graft rejecting', {}, { graftSigns: 'rejection' }, 'absolute:graftInDanger'],
     ['a cone: thick lenses, vessels every visit', {}, { cornea: 'prolate' }, 'caution:irregularCornea'],
+    ['the steepest K a dioptre steeper', {}, { kSteeper: 1 }, 'stop:coneSteepens'],
+    ['rubs the eyes', answers({ eyeHistory: ['rubs'] }), {}, 'caution:rubsEyes'],
     ['scleral lenses worn', answers({ lastWorn: 'now', whichLens: 'scleral' }), {}, 'caution:scleralWorn'],
     ['hybrid lenses worn', answers({ lastWorn: 'now', whichLens: 'hybrid' }), {}, 'caution:hybridWorn'],
     ['rigid lenses worn', answers({ lastWorn: 'now', whichLens: 'rigid' }), {}, 'caution:rigidWorn'],
@@ -87,6 +89,10 @@ describe('each of these says something (common practice)', () => {
     const rise = { eyes: one({ limbalRedness: 1.5 }), baseline: one({ limbalRedness: 1 }) };
     expect(fired({}, rise)).not.toContain('caution:gradeRose');
     expect(fired({}, { ...rise, lowest: one({ limbalRedness: 0.5 }) })).toContain('caution:gradeRose');
+    // A new scar on an irregular cornea, however faint.
+    const scar = { eyes: one({ cornea: 'prolate', scars: 0.5 }), baseline: one({ scars: 0 }) };
+    expect(fired({}, scar)).toContain('caution:irregularScar');
+    expect(fired({}, { ...scar, baseline: one({ scars: 0.5 }) })).not.toContain('caution:irregularScar');
   });
 });
 

@@ -97,9 +97,9 @@ export const sign = (id: string): Sign | undefined => SIGNS.find((s) => s.id ===
 
 /**
  * What rules ask of an eye beside its signs: has a prescriber graded it with stain at this visit, the worst of what was drawn on its
- * cornea, and whether lenses are off since an adverse event.
+ * cornea, whether lenses are off since an adverse event, and by how many dioptres its steepest meridian is steeper than within the last year.
  */
-export type DerivedSign = 'corneaSeen' | 'lesion' | 'lensesOff';
+export type DerivedSign = 'corneaSeen' | 'lesion' | 'lensesOff' | 'kSteeper';
 /** What one eye shows; what was not looked at is absent. */
 export type Findings = Readonly<Partial<Record<SignId | DerivedSign, number | string>>>;
 

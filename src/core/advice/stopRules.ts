@@ -1,5 +1,5 @@
 import type { Condition } from './conditions';
-import type { SignId } from './signs';
+import type { DerivedSign, SignId } from './signs';
 import { MEMORY, OWN, TRADE, type Source } from './source';
 
 /**
@@ -19,7 +19,7 @@ export interface StopRule {
 
 const said = (key: string, ...anyOf: readonly string[]): Condition => ({ of: 'person', key, anyOf });
 const seen = (key: Extract<Condition, { of: 'eye'; anyOf: unknown }>['key'], ...anyOf: readonly string[]): Condition => ({ of: 'eye', key, anyOf });
-const from = (key: SignId, atLeast: Extract<Condition, { atLeast: unknown }>['atLeast']): Condition => ({
+const from = (key: SignId | DerivedSign, atLeast: Extract<Condition, { atLeast: unknown }>['atLeast']): Condition => ({
   of: 'eye',
   key,
   atLeast,
@@ -68,6 +68,7 @@ export const STOP_RULES: readonly StopRule[] = [
   rule('stop', 'surgery', [said('eyeHistory', 'surgery')]),
   rule('stop', 'trauma', [said('eyeHistory', 'trauma')]),
   rule('stop', 'graft', [said('eyeHistory', 'graft')]),
+  rule('stop', 'coneSteepens', [from('kSteeper', 1)], MEMORY),
   rule('stop', 'endothelium', [from('endothelium', 3)], OWN),
   rule('stop', 'denseScars', [from('scars', 3)], OWN),
   rule('stop', 'immunity', [{ any: [said('health', 'immunity'), said('medicineGroups', 'immunity')] }]),
@@ -121,6 +122,8 @@ export const STOP_RULES: readonly StopRule[] = [
   rule('caution', 'dryMouth', [said('health', 'dryMouth')]),
   rule('caution', 'smoking', [said('smoking', 'yes')]),
   rule('caution', 'irregularCornea', [seen('cornea', 'prolate', 'oblate')]),
+  rule('caution', 'irregularScar', [seen('cornea', 'prolate', 'oblate'), { of: 'eye', key: 'scars', rose: 0.5 }], MEMORY),
+  rule('caution', 'rubsEyes', [said('eyeHistory', 'rubs')]),
   rule('caution', 'rigidWorn', [said('whichLens', 'rigid')]),
   rule('caution', 'hybridWorn', [said('whichLens', 'hybrid')]),
   rule('caution', 'scleralWorn', [said('whichLens', 'scleral')]),

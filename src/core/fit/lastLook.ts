@@ -1,6 +1,7 @@
 import type { HealthState } from '../advice/healthState';
 import { DKT_LIMITS } from '../advice/oxygen';
 import { nightBar } from '../advice/recommend';
+import { cylinderOfEye, cylinderSeen } from '../irregular/cylinderOfEye';
 import type { Dioptres, Eye } from '../units';
 import { type EyeState, powerOf } from './eyeState';
 import { NO_ORDER_RULES } from './eyeVerdict';
@@ -100,6 +101,8 @@ export interface ToSign {
   readonly dkt?: number | null;
   readonly overnight: boolean;
   readonly overnightApproved: boolean;
+  /** Where the lens is one for irregular corneas: its cylinder (D), and for how many days one without went home before; left out for any other. */
+  readonly irregular?: { readonly cylinder: Dioptres; readonly daysInSphere: number };
 }
 
 /** What a cornea shows that asks for oxygen: vessels from 1 mm, limbal redness from 2, any oedema. Source: common practice. */
@@ -123,6 +126,17 @@ function oxygenLine(health: HealthState, eye: Eye, lens: ToSign): LookLine {
   return line('oxygen', lens.dkt === null ? 'oxygenUnknown' : 'oxygenLow', asksOxygen(health, eye) ? 'asks' : 'watch');
 }
 
+/** Over an irregular cornea a cylinder has its rules, and an addition waits until the lens without one is worn. Common practice. */
+function irregularLines(state: EyeState, health: HealthState, { irregular, wearsAdd }: ToSign): readonly LookLine[] {
+  if (irregular === undefined) return [];
+  const rule = cylinderOfEye(cylinderSeen(state), irregular.daysInSphere, health.facts.settings.irregularCylinder);
+  const out: LookLine[] = [];
+  if (irregular.cylinder !== 0) out.push(rule.may ? line('turn', 'cylinderMay', 'ok') : line('turn', AGAINST[rule.why], 'asks'));
+  if (wearsAdd && irregular.daysInSphere === 0) out.push(line('add', 'addBeforeFit', 'asks'));
+  return out;
+}
+const AGAINST = { functional: 'cylinderFunctional', wearFirst: 'cylinderWearFirst', sphereFirst: 'cylinderSphereFirst' } as const;
+
 /** An addition is looked at where one is worn; a near eye without one would be served for far. */
 function addLine(state: EyeState, wearsAdd: boolean): LookLine {
   if (state.aim.sees === 'near' && state.aim.plus === 0) return line('add', 'nearAddMissing', 'asks');
@@ -145,6 +159,7 @@ export const lastLook = (state: EyeState, health: HealthState, eye: Eye, lens: T
   oxygenLine(health, eye, lens),
   turnLine(state),
   addLine(state, lens.wearsAdd),
+  ...irregularLines(state, health, lens),
 ];
 
 /** What is asked of the wearer rather than of an eye: the danger signs, at this very visit. */

@@ -104,6 +104,8 @@ export interface HealthFile {
   readonly pictures: readonly PictureRow[];
   /** The lowest figure of each sign at any visit before this one. */
   readonly lowest: Readonly<Record<Eye, Findings>>;
+  /** The flattest that the steeper meridian was within about a year before this visit, mm; null where it was not measured. */
+  readonly flattestSteep: Readonly<Record<Eye, number | null>>;
   /** Staff whose grades count as a prescriber's. */
   readonly prescribers: readonly string[];
   /** How far the refraction has moved towards minus since the one before, D; null while there is none to compare. */

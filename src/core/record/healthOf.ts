@@ -34,6 +34,7 @@ export const healthOf = (file: HealthFile, of: HealthOf, needs: Needs = NO_NEEDS
     adverseEvents: file.adverseEvents,
     returns: file.returns,
     lowest: file.lowest,
+    flattestSteep: file.flattestSteep,
     stops: file.stops,
     overrides: file.overrides,
     age: of.wearer.age,

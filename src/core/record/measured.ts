@@ -1,5 +1,5 @@
 import type { Refraction } from '../optics/refraction';
-import { roundToStep, type Degrees, type Eye, type IsoDate, type IsoInstant, type Millimetres } from '../units';
+import { roundToStep, type Degrees, type Eye, type Millimetres } from '../units';
 import type { ExchangedPerson, LeftAside } from './exchanged';
 
 /** How an instrument or a person came to a power or a curve. */
@@ -26,7 +26,8 @@ export interface MeasuredPart {
 /** A file of an instrument as it was understood. */
 export interface MeasuredFile {
   readonly person: ExchangedPerson | null;
-  readonly measuredAt: IsoInstant | IsoDate | null;
+  /** A day, or a day and a time, as the instrument's clock had it. */
+  readonly measuredAt: string | null;
   readonly device: string | null;
   readonly parts: readonly MeasuredPart[];
   /** What was not understood, and what was rounded. */

@@ -58,8 +58,8 @@ export const takePictures = defineCommand({
   about: (form) => ({ subjectKind: 'visit', subjectId: form.visitId }),
   // A camera takes seconds: nothing of the record is held meanwhile.
   prepare: async ({ deps, caller }, form) => {
-    if (!deps.cameraUrl) return ruleBroken('noCamera');
     if (!(await findVisit(deps.sql, caller.practiceId, form.visitId))) return notFound('visit');
+    if (!deps.cameraUrl) return ruleBroken('noCamera');
     const [lens] = await listLenses(deps.sql, caller.practiceId, [form.lensId]);
     if (!lens) return notFound('lens');
     return takenByCamera(deps.cameraUrl, { eye: form.eye, layout: lens.markLayout, spacing: lens.markSpacing ?? 0 }, form.count);

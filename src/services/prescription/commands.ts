@@ -4,6 +4,7 @@ import {
   addKnown,
   addYears,
   dayIn,
+  daysInSphere,
   dktAt,
   EYES,
   formatRefraction,
@@ -17,6 +18,7 @@ import {
   writtenAims,
   type Eye,
   type EyeState,
+  type HealthState,
   type LookLine,
   type Override,
   type RawOrder,
@@ -75,7 +77,12 @@ function looked(eye: Eye | null, lines: readonly LookLine[], given: readonly Sen
 }
 
 /** The lens asked for as the last look sees it: of the family in force, at the power to be ordered. */
-async function toSign(context: Context, state: EyeState, asked: Asked, overnight: boolean): Promise<ToSign> {
+async function toSign(
+  context: Context,
+  state: EyeState,
+  asked: Asked,
+  { overnight, daysInSphere: days }: { readonly overnight: boolean; readonly daysInSphere: number },
+): Promise<ToSign> {
   const { tx, caller, today } = context;
   const triedId = state.onEye?.current.lensId;
   const tried = triedId ? lensIn(await namedLenses(context, [triedId]))(triedId) : undefined;
@@ -88,7 +95,44 @@ async function toSign(context: Context, state: EyeState, asked: Asked, overnight
     ...(family ? { dkt: dktAt(family, power) } : {}),
     overnight,
     overnightApproved: family?.overnightApproved ?? false,
+    ...(family?.irregular
+      ? { irregular: { cylinder: asked.mode === 'final' ? asked.lens.cylinder : (state.overRefraction?.current.cylinderD ?? 0), daysInSphere: days } }
+      : {}),
   };
+}
+
+/** How long each eye has worn a lens for irregular corneas without a cylinder, days. */
+async function daysInSphereOf(context: Context, reading: VisitReading): Promise<(eye: Eye) => number> {
+  const { handOvers } = await reading.supply();
+  const { lenses } = await namedLenses(
+    context,
+    handOvers.flatMap((c) => (c.current ? [c.current.lensId] : [])),
+  );
+  return (eye) => daysInSphere(eye, handOvers, (id) => lenses[id], context.today);
+}
+
+interface LookedAt {
+  readonly form: z.output<typeof signForm>;
+  readonly eyes: Readonly<Record<Eye, EyeState>>;
+  readonly health: HealthState;
+  readonly overnight: boolean;
+}
+/** The last look at the wearer, and at each eye that is signed for. */
+async function looksAt(context: Context, reading: VisitReading, { form, eyes, health, overnight }: LookedAt): Promise<Result<readonly Looked[]>> {
+  const sphereDays = await daysInSphereOf(context, reading);
+  const looks: Looked[] = [];
+  for (const eye of [null, ...EYES]) {
+    const asked = eye === null ? null : form[eye];
+    if (eye !== null && !asked) continue;
+    const lines =
+      eye === null || !asked
+        ? lastLookAtWearer(health)
+        : lastLook(eyes[eye], health, eye, await toSign(context, eyes[eye], asked, { overnight, daysInSphere: sphereDays(eye) }));
+    const look = looked(eye, lines, form.overrides);
+    if (!look.ok) return look;
+    looks.push(look.value);
+  }
+  return ok(looks);
 }
 
 /** One eye of the prescription: final figures, or raw data for the laboratory; never both. */
@@ -176,15 +220,9 @@ export const sign = defineCommand({
     const health = await reading.state();
     const aims = await aimsToSign(reading);
     const overnight = (await reading.health()).decisions.at(-1)?.chosen.wear === 'overnight';
-    const looks: Looked[] = [];
-    for (const eye of [null, ...EYES]) {
-      const asked = eye === null ? null : form[eye];
-      if (eye !== null && !asked) continue;
-      const lines = eye === null || !asked ? lastLookAtWearer(health) : lastLook(eyes[eye], health, eye, await toSign(context, eyes[eye], asked, overnight));
-      const look = looked(eye, lines, form.overrides);
-      if (!look.ok) return look;
-      looks.push(look.value);
-    }
+    const seen = await looksAt(context, reading, { form, eyes, health, overnight });
+    if (!seen.ok) return seen;
+    const looks = seen.value;
     const missing = looks.flatMap((l) => l.missing);
     if (missing.length > 0) return err({ kind: 'invalid', fields: missing });
     for (const eye of EYES) {

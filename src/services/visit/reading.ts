@@ -206,6 +206,7 @@ export class VisitReading {
       aftercare: chains([...before.aftercareAnswer, ...facts.aftercareAnswer]),
       aftercareEnds: chains(facts.aftercareEnd),
       lowest: lowestOf(read.graded),
+      flattestSteep: byEye((eye) => read.graded.find((g) => g.eye === eye && g.sign === 'kSteepMm')?.highestOfYear ?? null),
       stops: read.stops,
       overrides: read.overrides,
       decisions: read.decisions,

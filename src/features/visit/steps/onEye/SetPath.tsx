@@ -3,12 +3,12 @@ import Link from 'next/link';
 import { useTranslations } from 'use-intl';
 import {
   CYLINDER_AFTER_DAYS,
-  cylinderRule,
-  daysBetween,
+  cylinderOfEye,
+  cylinderSeen,
+  daysInSphere,
   EYES,
   formatAcuity,
   irregularPath,
-  linesGained,
   settleOf,
   upGazeCurve,
   type Eye,
@@ -31,25 +31,12 @@ function SetPathPart({ live }: { readonly live: Live['live'] }) {
   return <>{EYES.map((e) => (live[e].lens?.irregular === true && !live[e].state.takenOffAt ? <NextStep key={e} eye={e} live={live[e]} /> : null))}</>;
 }
 
-/** Days since the first lens without a cylinder of this kind went home for an eye. */
-function useDaysInSphere(): (eye: Eye) => number {
-  const { record } = useVisit();
-  return (eye) => {
-    const days = record.handOvers.flatMap(({ current: row }) => {
-      const lens = row?.eye === eye ? record.lenses[row.lensId] : undefined;
-      return row && lens?.irregular && lens.cylinderD === 0 ? [row.observedAt.slice(0, 10)] : [];
-    });
-    const [first] = days.sort();
-    return first === undefined ? 0 : daysBetween(first, record.session.today);
-  };
-}
-
 function NextStep({ eye, live }: { readonly eye: Eye; readonly live: Live['live'][Eye] }) {
   const t = useTranslations('setPath');
   const eyeWords = useEyeWords();
   const { record } = useVisit();
   const moment = useNow(5000);
-  const daysInSphere = useDaysInSphere()(eye);
+  const days = daysInSphere(eye, record.handOvers, (id) => record.lenses[id], record.session.today);
   const { state, lens, acuities, over } = live;
   const { settings } = record.session;
   const on = state.onEye?.current;
@@ -80,10 +67,8 @@ function NextStep({ eye, live }: { readonly eye: Eye; readonly live: Live['live'
         )
       : null;
   const withCylinder = over !== null && over.power.cylinder !== 0;
-  const sphereBefore = [...state.overBefore].reverse().find((c) => c.current.cylinderD === 0)?.current.acuityLogMar ?? acuities.lens;
-  const sphereAcuity = withCylinder ? sphereBefore : acuities.over;
-  const gain = withCylinder && sphereAcuity !== null && acuities.over !== null ? linesGained(sphereAcuity, acuities.over) : null;
-  const cylinder = step === 'order' || withCylinder ? cylinderRule({ sphereAcuity, gain, daysInSphere, school: settings.irregularCylinder }) : null;
+  const seen = { ...cylinderSeen({ ...state, acuities }), over: over && { cylinder: over.power.cylinder, acuity: acuities.over } };
+  const cylinder = step === 'order' || withCylinder ? cylinderOfEye(seen, days, settings.irregularCylinder) : null;
   const data = {
     ...{ eye: eyeWords.short(eye), left: Math.max(1, (step === 'waitFit' ? settle.fit : settle.sight) - minutesOn) },
     best: acuities.best === null || acuities.best === undefined ? '' : ` (${formatAcuity(acuities.best, settings.acuity)})`,
@@ -106,7 +91,7 @@ function NextStep({ eye, live }: { readonly eye: Eye; readonly live: Live['live'
       {cylinder ? (
         <p>
           <Stated state={cylinder.may || !withCylinder ? 'ok' : 'watch'}>
-            {t(`cylinder.${cylinder.why}`, { days: Math.max(1, CYLINDER_AFTER_DAYS - daysInSphere) })}
+            {t(`cylinder.${cylinder.why}`, { days: Math.max(1, CYLINDER_AFTER_DAYS - days) })}
           </Stated>
         </p>
       ) : null}

@@ -1,4 +1,4 @@
-import { dktAt, EYES, lastLook, type Eye, type EyeState, type HealthState, type LookLine } from '@/core';
+import { daysInSphere, dktAt, EYES, lastLook, type Eye, type EyeState, type HealthState, type LookLine } from '@/core';
 import type { DraftOf } from '../../shell/draftKeys';
 import type { VisitRecord } from '../../shell/visitData';
 import { sentenceKey, type ToPrescribe } from './model';
@@ -30,6 +30,14 @@ export function lookAt(
     ...(family && power ? { dkt: dktAt(family, power) } : {}),
     overnight,
     overnightApproved: family?.overnightApproved ?? false,
+    ...(family?.irregular
+      ? {
+          irregular: {
+            cylinder: raw ? (state.overRefraction?.current.cylinderD ?? 0) : (lens?.power.cylinder ?? 0),
+            daysInSphere: daysInSphere(eye, record.handOvers, (id) => record.lenses[id], record.session.today),
+          },
+        }
+      : {}),
   });
 }
 
