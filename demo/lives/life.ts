@@ -28,7 +28,7 @@ const UNPACKED_AFTER: readonly number[] = [-1, -1, 0, 0, 0, 0, 1, 2];
 const CALLS_BEFORE = 12;
 const EXPERIENCED = 'has worn and handled lenses for years';
 
-const QUIET = {
+export const QUIET = {
   lidMargin: 0.5,
   lashes: 0,
   bulbarRedness: 1,
@@ -45,6 +45,31 @@ const QUIET = {
 };
 /** At three in the afternoon, New York: when deliveries come. */
 const afternoon = (day: IsoDate): IsoInstant => `${day}T20:00:00.000Z`;
+
+/** What somebody says who has worn no lens yet, and whom nothing ails. */
+export const saysQuietly = (): Record<string, AnswerValue> => ({
+  danger: ['none'],
+  lastWorn: 'never',
+  goals: ['everyDay'],
+  nights: 'none',
+  work: ['outdoors'],
+  freeTime: ['quiet'],
+  daysPerWeek: 7,
+  hoursPerDay: 10,
+  dryness: 'none',
+  medicines: [],
+  drops: ['none'],
+  allergy: ['none'],
+  health: ['none'],
+  skin: ['none'],
+  smoking: 'no',
+  eyeHistory: ['none'],
+  handler: 'self',
+  hygieneHands: 'good',
+  hygieneCare: 'good',
+  returns: 'yes',
+  budget: 'careful',
+});
 
 interface Teller {
   readonly practice: Practice;

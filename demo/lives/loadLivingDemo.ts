@@ -5,6 +5,7 @@ import { dispatchOne } from '../../src/jobs/dispatchOrders';
 import { supplierServer } from '../../src/standins/supplier/server';
 import { DEMO_PASSWORD, loadDay, loadPractice } from '../load';
 import { chanceFrom } from '../../src/lib/chance';
+import { coneLife } from './cone';
 import { drawerLife } from './drawer';
 import { lifeOf, type Life } from './life';
 import { STORIES, type Story } from './people';
@@ -47,6 +48,7 @@ export async function loadLivingDemo(sql: Sql, now: IsoInstant, supplierFile: st
     const lives: { readonly life: Life; at: IsoInstant }[] = [
       { life: dayOf(practice, now), at: `${addDays(today, -DAY_BOOKED)}T12:00:00.000Z` },
       { life: drawerLife(practice, today), at: since },
+      { life: coneLife(practice, today, DEMO_PASSWORD), at: since },
       ...stories.map((story, n) => ({ life: lifeOf(practice, chanceFrom(SEED + n), n, story, today, DEMO_PASSWORD), at: since })),
     ];
     const refused = await tell(practice, lives, now, () => sendOrders(practice, supplierUrl));

@@ -83,6 +83,33 @@ export class Visit {
     return row?.n ?? 0;
   }
 
+  /** Lenses of a diagnostic set on both eyes. */
+  async setLenses(ids: Readonly<Record<Eye, string>>): Promise<void> {
+    await this.enters(this.by, 'putOnSetLenses', { ...ids, despiteReason: 'no other lens masks these corneas' });
+  }
+
+  /** What is read of lenses of a set: fit and mark first, the sphere once they have settled. */
+  async setReading(read: {
+    readonly fit?: string;
+    readonly blinks?: Readonly<Record<Eye, readonly number[]>>;
+    readonly over?: string;
+    readonly acuity?: { readonly logMar: number; readonly typed: string };
+  }): Promise<void> {
+    const on = await this.onEye();
+    const of = (eye: Eye) => ({
+      lensOnEyeId: on[eye],
+      fit: read.fit ?? null,
+      findings: read.fit ? [{ sign: 'markUpGaze', value: 'steady' }] : [{ sign: 'acuityLens', value: 0.3, typed: '20/40' }],
+      blinks: (read.blinks?.[eye] ?? []).map((rotationLeft) => ({ rotationLeft })),
+      overRefraction: read.over ?? null,
+      overAcuity: read.acuity ?? null,
+      plusHalf: read.over ? 'worse' : null,
+      vertexMm: VERTEX_MM,
+    });
+    await this.enters(this.by, 'recordOnEye', { right: of('right'), left: of('left'), both: null });
+    this.practice.pass(300);
+  }
+
   /** The lens on each eye now. */
   private async onEye(): Promise<Record<Eye, string>> {
     const rows = await this.practice.sql<{ eye: Eye; id: string }[]>`
@@ -183,8 +210,8 @@ export class Visit {
     await this.enters('joss', 'handOver', { right: of('right'), left: of('left'), experienceNote });
   }
 
-  /** Signed for a year. */
-  async signs(order: Readonly<Record<Eye, LensForm>>, daysPerWeek: number, password: string): Promise<string> {
+  /** Signed for a year. @param waitNote why it does not wait for an aftercare */
+  async signs(order: Readonly<Record<Eye, LensForm>>, daysPerWeek: number, password: string, waitNote = ''): Promise<string> {
     const on = await this.onEye();
     const of = (eye: Eye) => ({ mode: 'final', lens: order[eye], triedLensOnEyeId: on[eye] });
     const { prescriptionId } = await this.enters(this.by, 'sign', {
@@ -192,7 +219,7 @@ export class Visit {
       left: of('left'),
       password,
       expiresOn: addMonths(this.practice.today, 12),
-      waitNote: '',
+      waitNote,
       daysPerWeek,
       overrides: [],
     });
