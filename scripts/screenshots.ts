@@ -21,7 +21,7 @@ const owner = connect(cluster.url('pictures'), { max: 1 });
 let now = Date.parse(TEST_NOW);
 await setClockSetting(owner, { frozenAt: TEST_NOW, offsetSeconds: 0 });
 await ensureBuild('.next');
-const site = await startSite({ databaseUrl: appUrl, mode: 'test', distDir: '.next', demoPassword: DEMO_PASSWORD, supplierToday: TEST_TODAY });
+const site = await startSite({ databaseUrl: appUrl, mode: 'test', distDir: '.next', demoPassword: DEMO_PASSWORD, supplierToday: TEST_TODAY, camera: true });
 const browser = await chromium.launch(CHROMIUM);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, timezoneId: 'America/New_York', reducedMotion: 'reduce', baseURL: site.url });
 await page.clock.install({ time: now });
@@ -240,7 +240,6 @@ await press('Hand over the trial pair');
 await page.getByTestId('handed-right').waitFor();
 await press('Page to take home');
 await page.getByTestId('home-sheet').waitFor();
-await shot('take-home');
 await page.goto(`${visit}/supply`);
 await wait(2);
 await press('Place the order');
@@ -259,7 +258,6 @@ await page.getByTestId('worn-right').waitFor();
 const followUp = await command('openVisit', { wearerId: new URL(page.url()).pathname.split('/').pop(), kind: 'lensAnnual' });
 await page.goto(`/visits/${followUp.visitId}/as-last-time`);
 await page.getByTestId('read-back').waitFor();
-await shot('as-last-time');
 await page.goto(`/visits/${followUp.visitId}/worn-now`);
 for (const key of ['7', 'y', 'y']) {
   await page.keyboard.press(key);
@@ -291,6 +289,29 @@ const lorcan = await seen(
   { lidMargin: 2.5, lashes: 0.5, bulbarRedness: 2, limbalRedness: 1.5, papillae: 1, staining: 1, vessels: 1.5, infiltrates: 0, scars: 0, endothelium: 0.5 },
   { lidMargin: 2, lashes: 0.5, bulbarRedness: 1.5, limbalRedness: 1, papillae: 1, staining: 0.5, vessels: 1, infiltrates: 0, scars: 0.5, endothelium: 0.5 },
 );
+const cone = await seen(
+  'Sunniva Holt',
+  { danger: ['none'], lastWorn: 'never', goals: ['everyDay'], eyeHistory: ['rubs'] },
+  { lidMargin: 0.5, bulbarRedness: 1, limbalRedness: 0.5, papillae: 0.5, staining: 0, vessels: 0, infiltrates: 0, scars: 0, cornea: 'prolate', coneStage: 2 },
+  { lidMargin: 0.5, bulbarRedness: 1, limbalRedness: 0.5, papillae: 0.5, staining: 0, vessels: 0, infiltrates: 0, scars: 0, cornea: 'prolate', coneStage: 1 },
+);
+await page.goto(`${cone}/diagnostic-set`);
+await page.getByRole('button', { name: 'Put it on R' }).first().waitFor();
+await shot('diagnostic-set');
+await press(/^Put/);
+await page.waitForURL('**/on-eye');
+for (const minutes of [6, 6]) {
+  await wait(minutes);
+  await page.goto(`${cone}/on-eye`);
+}
+await press('From pictures, right eye');
+await press('Take 3 with the camera');
+const picturesOf = page.getByRole('dialog');
+await picturesOf.getByRole('button', { name: '3, no reading yet' }).waitFor({ timeout: 30_000 });
+for (const said of ['the right of the picture', 'up', 'straight ahead', 'are free']) await picturesOf.getByRole('button', { name: said, exact: true }).click();
+await picturesOf.getByRole('button', { name: 'Take this reading' }).and(picturesOf.locator(':enabled')).waitFor({ timeout: 20_000 });
+await shot('rotation-pictures');
+await picturesOf.getByRole('button', { name: 'Close' }).click();
 await page.goto(`${lorcan}/eye-health`);
 await shot('eye-health');
 const iola = await seen(
