@@ -98,8 +98,8 @@ function Understood({ read, onPowers, onClose }: { readonly read: Read } & Of) {
           {t('theirs', { name, birth: formatDay(birthDate) })}
         </label>
       ) : null}
-      {read.parts.map((part) => (
-        <Part key={part.how} part={part} may={may} onPowers={onPowers} onClose={onClose} />
+      {read.parts.map((part, i) => (
+        <Part key={part.how} part={part} leads={i === 0} may={may} onPowers={onPowers} onClose={onClose} />
       ))}
       {left.length > 0 ? <h2>{t('left')}</h2> : null}
       <ul className="note max-h-[140px] overflow-auto">
@@ -123,7 +123,7 @@ const findingsOf = (curves: Keratometry | null | undefined) =>
       ]
     : [];
 
-function Part({ part, may, onPowers, onClose }: { readonly part: MeasuredPart; readonly may: boolean } & Of) {
+function Part({ part, leads, may, onPowers, onClose }: { readonly part: MeasuredPart; readonly leads: boolean; readonly may: boolean } & Of) {
   const t = useTranslations('measurement');
   const { run, busy, health } = useVisit();
   const hasPower = EYES.some((e) => part.eyes[e]?.power);
@@ -136,7 +136,7 @@ function Part({ part, may, onPowers, onClose }: { readonly part: MeasuredPart; r
       {EYES.map((e) => (
         <p key={e} className="flex gap-3 items-center">
           <EyeBadge eye={e} />
-          <span className="value">{power(e) ?? (part.eyes[e]?.curves ? '' : t('nothing'))}</span>
+          {power(e) !== null || !part.eyes[e]?.curves ? <span className="value">{power(e) ?? t('nothing')}</span> : null}
           {part.eyes[e]?.curves ? <span className="value">{curveText(part.eyes[e].curves)}</span> : null}
         </p>
       ))}
@@ -145,7 +145,7 @@ function Part({ part, may, onPowers, onClose }: { readonly part: MeasuredPart; r
       <span className="flex gap-3">
         {hasPower ? (
           <Button
-            look="act"
+            look={leads ? 'act' : 'plain'}
             disabled={!may}
             onClick={() => {
               onPowers({ right: power('right'), left: power('left') }, part.vertexMm === null ? null : String(part.vertexMm));
@@ -157,7 +157,7 @@ function Part({ part, may, onPowers, onClose }: { readonly part: MeasuredPart; r
         ) : null}
         {hasCurves ? (
           <Button
-            look={hasPower ? 'plain' : 'act'}
+            look={leads && !hasPower ? 'act' : 'plain'}
             disabled={!may || busy}
             onClick={() =>
               void run('recordFindings', { right: findingsOf(part.eyes.right?.curves), left: findingsOf(part.eyes.left?.curves) }, t('curvesDone'))

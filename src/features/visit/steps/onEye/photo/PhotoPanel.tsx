@@ -58,7 +58,7 @@ function PhotoPart({ eye, lens, onTaken, onClose }: Of) {
         </span>
         <Button onClick={onClose}>{t('close')}</Button>
         <Button
-          look="act"
+          look={readings.length === shots.length ? 'act' : 'plain'}
           disabled={readings.length === 0}
           onClick={() => {
             onTaken(readings);
@@ -110,7 +110,7 @@ function Protractor({ eye, lens, shot, series }: Omit<Of, 'onTaken' | 'onClose'>
             {placed.at !== null && turn === null ? t('whichFirst') : said}
           </span>
           <Button
-            look="act"
+            look={series.taken[shot.id] ? 'plain' : 'act'}
             disabled={turn === null || bar !== null || Math.abs(turn) > LIMITS.rotationLeft.max}
             onClick={() => (turn === null ? undefined : series.take(shot, placed, turn, found?.ok ? found.rotationLeft : null))}
           >
