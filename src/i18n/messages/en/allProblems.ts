@@ -14,6 +14,7 @@ import measurementProblems from './measurementProblems.messages.json';
 import mergeProblems from './mergeProblems.messages.json';
 import outboxProblems from './outboxProblems.messages.json';
 import outsideProblems from './outsideProblems.messages.json';
+import photoProblems from './photoProblems.messages.json';
 import practiceProblems from './practiceProblems.messages.json';
 import problems from './problems.messages.json';
 import redEyeProblems from './redEyeProblems.messages.json';
@@ -40,6 +41,7 @@ export const allProblems = {
   ...libraryProblems,
   ...listProblems,
   ...measurementProblems,
+  ...photoProblems,
   ...mergeProblems,
   ...visitKindProblems,
   ...wornNowProblems,

@@ -38,6 +38,7 @@ import lens from './lens.messages.json';
 import lensLine from './lensLine.messages.json';
 import bracket from './bracket.messages.json';
 import measurement from './measurement.messages.json';
+import onEyeWorking from './onEyeWorking.messages.json';
 import photo from './photo.messages.json';
 import letters from './letters.messages.json';
 import diagnosticSet from './diagnosticSet.messages.json';
@@ -147,6 +148,7 @@ export const en = {
   lensStory,
   bracket,
   photo,
+  onEyeWorking,
   measurement,
   letters,
   diagnosticSet,

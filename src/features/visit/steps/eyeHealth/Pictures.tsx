@@ -4,6 +4,8 @@ import { useState, type FormEvent } from 'react';
 import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
 import { formatTime } from '@/i18n/format';
+import photoProblems from '@/i18n/messages/en/photoProblems.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
 import { Segment } from '@/ui/Segment';
 import { Field, ProblemLine } from '@/ui/Field';
@@ -15,7 +17,7 @@ import { useRefusalWords } from '../../../common/words';
 import { useVisit } from '../../shell/VisitProvider';
 
 /** Pictures of the eyes: made anew on the server, shown large, listed by eye. */
-export function Pictures() {
+function PicturesPart() {
   const t = useTranslations('eyeHealth');
   const eyes = useEyeWords();
   const refusal = useRefusalWords();
@@ -112,3 +114,5 @@ export function Pictures() {
     </section>
   );
 }
+
+export const Pictures = withWords({ problems: photoProblems }, PicturesPart);

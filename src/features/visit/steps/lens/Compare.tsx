@@ -2,6 +2,8 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useTranslations } from 'use-intl';
+import costWords from '@/i18n/messages/en/cost.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { useWordsOf } from '@/i18n/wordsOf';
 import { EYES, expectedOf, formatRefraction, type Eye, type Refraction } from '@/core';
 import { formatMoney } from '@/i18n/format';
@@ -15,7 +17,7 @@ import { useExpectWords } from './expected';
 import type { Row } from './model';
 
 /** Up to three families side by side: what they do on these eyes, what they are made of, what they cost over this wearer's year. */
-export function Compare({
+function ComparePart({
   rows,
   needs,
   meanK,
@@ -144,3 +146,5 @@ export function Compare({
     </div>
   );
 }
+
+export const Compare = withWords({ cost: costWords }, ComparePart);

@@ -21,7 +21,6 @@ import { FamilyRows } from './FamilyRows';
 import { Narrow } from './Narrow';
 import { useChoosing } from './useChoosing';
 import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
-import costWords from '@/i18n/messages/en/cost.messages.json';
 import draftWords from '@/i18n/messages/en/draft.messages.json';
 import expectedWords from '@/i18n/messages/en/expected.messages.json';
 import kindWords from '@/i18n/messages/en/kind.messages.json';
@@ -223,7 +222,6 @@ function KindBand() {
 export const LensStep = withWords(
   {
     blurWorking: blurWorkingWords,
-    cost: costWords,
     draft: draftWords,
     expected: expectedWords,
     kind: kindWords,

@@ -1,13 +1,15 @@
 'use client';
 import { lazy, Suspense, useState } from 'react';
 import { useTranslations } from 'use-intl';
+import instrumentWords from '@/i18n/messages/en/instrument.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { useVisit } from '../../shell/VisitProvider';
 import type { Readings } from './useReadings';
 
 const SetUpInstrument = lazy(() => import('./SetUpInstrument').then((m) => ({ default: m.SetUpInstrument })));
 
 /** Which slit lamp stands here. Without one a bare number is never turned into a direction. */
-export function InstrumentChoice({ readings }: { readonly readings: Readings }) {
+function InstrumentChoicePart({ readings }: { readonly readings: Readings }) {
   const t = useTranslations('instrument');
   const { record } = useVisit();
   const [open, setOpen] = useState(false);
@@ -36,3 +38,5 @@ export function InstrumentChoice({ readings }: { readonly readings: Readings }) 
     </span>
   );
 }
+
+export const InstrumentChoice = withWords({ instrument: instrumentWords }, InstrumentChoicePart);

@@ -4,6 +4,7 @@ import { useTranslations } from 'use-intl';
 import { EYES, type Eye } from '@/core';
 import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
 import fitDeskWords from '@/i18n/messages/en/fitDesk.messages.json';
+import onEyeWorkingWords from '@/i18n/messages/en/onEyeWorking.messages.json';
 import turnDeskWords from '@/i18n/messages/en/turnDesk.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { useBlurWorking } from '../../../common/blurWorking';
@@ -21,7 +22,7 @@ interface Of {
 }
 
 function Routes({ eye, live, id }: Of) {
-  const t = useTranslations('onEye');
+  const t = useTranslations('onEyeWorking');
   const block = routesWorking(id, live, live.over, {
     title: t('workingTitle', { eye: useEyeWords().short(eye) }),
     lensAsLabelled: t('workingLens'),
@@ -50,7 +51,7 @@ function Blur({ eye, live, id }: Of) {
 }
 
 function Expected({ eye, live, id }: Of) {
-  const t = useTranslations('onEye');
+  const t = useTranslations('onEyeWorking');
   const title = t('expectedTitle', { eye: useEyeWords().short(eye) });
   const { verdict, lens, state, over, stats } = live;
   const { fromRefraction: need, expectedOverRefraction: expected } = verdict;
@@ -125,4 +126,7 @@ function Working({ readings }: { readonly readings: Readings }) {
   return <View eye={eye} live={readings.live[eye]} id={openId} />;
 }
 
-export const OnEyeWorking = withWords({ blurWorking: blurWorkingWords, fitDesk: fitDeskWords, turnDesk: turnDeskWords }, Working);
+export const OnEyeWorking = withWords(
+  { blurWorking: blurWorkingWords, fitDesk: fitDeskWords, onEyeWorking: onEyeWorkingWords, turnDesk: turnDeskWords },
+  Working,
+);

@@ -13,17 +13,17 @@ import { SwapEyes } from '../../shell/Correct';
 import { useVisit } from '../../shell/VisitProvider';
 import { Blinks } from './Blinks';
 import { FindingScale } from './findings';
-import { PhotoTurn } from './photo/PhotoTurn';
-import { InstrumentChoice } from './InstrumentChoice';
 import { degrees } from './model';
-import { Cost } from './TurnCost';
 import { TurnControls } from './TurnControls';
 import type { Readings } from './useReadings';
-import instrumentWords from '@/i18n/messages/en/instrument.messages.json';
 import { withWords } from '@/i18n/withWords';
+import photoProblems from '@/i18n/messages/en/photoProblems.messages.json';
 import lensSignsWords from '@/i18n/messages/en/lensSigns.messages.json';
 import turnDeskWords from '@/i18n/messages/en/turnDesk.messages.json';
 
+const Cost = lazy(() => import('./TurnCost').then((m) => ({ default: m.Cost })));
+const PhotoTurn = lazy(() => import('./photo/PhotoTurn').then((m) => ({ default: m.PhotoTurn })));
+const InstrumentChoice = lazy(() => import('./InstrumentChoice').then((m) => ({ default: m.InstrumentChoice })));
 const LettersRow = lazy(() => import('./letters/LettersRow').then((m) => ({ default: m.LettersRow })));
 
 /** Seconds until back after a push, as far as anybody waits. */
@@ -50,7 +50,9 @@ function TurnDeskRows({ readings, measuring }: { readonly readings: Readings; re
             <strong data-testid="measuring">
               {t('measuring', { eye: eyeWords.short(measuring), number: live[measuring].blinks.length, wanted: live[measuring].wanted })}
             </strong>
-            <InstrumentChoice readings={readings} />
+            <Suspense fallback={null}>
+              <InstrumentChoice readings={readings} />
+            </Suspense>
             {live.right.state.turn && live.left.state.turn ? <SwapEyes kind="rotation" /> : null}
           </span>
         }
@@ -82,7 +84,9 @@ function TurnDeskRows({ readings, measuring }: { readonly readings: Readings; re
         {...both((e) => (
           <span className={`flex flex-col gap-1 ${e === 'right' ? 'items-end' : 'items-start'}`}>
             <Blinks readings={readings} eye={e} />
-            <PhotoTurn readings={readings} eye={e} />
+            <Suspense fallback={null}>
+              <PhotoTurn readings={readings} eye={e} />
+            </Suspense>
             <TurnBefore readings={readings} eye={e} />
           </span>
         ))}
@@ -93,7 +97,15 @@ function TurnDeskRows({ readings, measuring }: { readonly readings: Readings; re
         {...both((e) => (readings.hasMark(e) ? <FindingScale readings={readings} eye={e} sign="recoverySeconds" values={RECOVERY} /> : null))}
       />
       <SpineRow label={t('verdict')} note={t('verdictNote')} {...both((e) => <Verdict readings={readings} eye={e} />)} />
-      <SpineRow label={t('costs')} note={t('costsNote')} {...both((e) => <Cost readings={readings} eye={e} />)} />
+      <SpineRow
+        label={t('costs')}
+        note={t('costsNote')}
+        {...both((e) => (
+          <Suspense fallback={null}>
+            <Cost readings={readings} eye={e} />
+          </Suspense>
+        ))}
+      />
       <Suspense fallback={null}>
         <LettersRow readings={readings} />
       </Suspense>
@@ -165,4 +177,4 @@ function Verdict({ readings, eye }: { readonly readings: Readings; readonly eye:
   );
 }
 
-export const TurnDesk = withWords({ instrument: instrumentWords, lensSigns: lensSignsWords, turnDesk: turnDeskWords }, TurnDeskRows);
+export const TurnDesk = withWords({ problems: photoProblems, lensSigns: lensSignsWords, turnDesk: turnDeskWords }, TurnDeskRows);

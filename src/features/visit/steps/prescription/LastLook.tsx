@@ -1,5 +1,7 @@
 'use client';
 import { useTranslations } from 'use-intl';
+import lastLookWords from '@/i18n/messages/en/lastLook.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { useWordsOf } from '@/i18n/wordsOf';
 import { formatRefraction, type Eye, type LookLine } from '@/core';
 import { ProblemLine } from '@/ui/Field';
@@ -12,7 +14,7 @@ import { sentenceKey } from './model';
 import type { Signing } from './useSigning';
 
 /** The last look at each eye: what is as it should be in one line, what is not with the sentence it asks for. */
-export function LastLook({ signing }: { readonly signing: Signing }) {
+function LastLookRow({ signing }: { readonly signing: Signing }) {
   const t = useTranslations('lastLook');
   const { looks, plans } = signing;
   const of = (eye: Eye) => (plans[eye].leftOut || plans[eye].blocked === 'nothingMeasured' ? null : <Look signing={signing} eye={eye} lines={looks[eye]} />);
@@ -27,7 +29,7 @@ function Look({ signing, eye, lines }: { readonly signing: Signing; readonly eye
       {fine.length > 0 ? <Stated state="ok">{fine.map((l) => t(`c.${l.code}`)).join(' · ')}</Stated> : null}
       {lines.map((line) =>
         line.state === 'ok' ? null : line.state === 'asks' ? (
-          <Sentence key={line.code} signing={signing} eye={eye} line={line} />
+          <SentenceField key={line.code} signing={signing} eye={eye} line={line} />
         ) : (
           <span key={line.code} className={`flex flex-col gap-1 ${eye === 'right' ? 'items-end' : 'items-start'}`}>
             <Stated state={line.state}>{t(`c.${line.code}`)}</Stated>
@@ -58,7 +60,7 @@ function Pick({ signing, eye }: { readonly signing: Signing; readonly eye: Eye }
 }
 
 /** What is overridden, what it costs, and the sentence that is kept with the prescription. */
-export function Sentence({ signing, eye, line }: { readonly signing: Signing; readonly eye: Eye | null; readonly line: LookLine }) {
+function SentenceField({ signing, eye, line }: { readonly signing: Signing; readonly eye: Eye | null; readonly line: LookLine }) {
   const t = useTranslations('lastLook');
   const tOf = useWordsOf('lastLook');
   const words = useProblemWords();
@@ -98,3 +100,6 @@ export function Sentence({ signing, eye, line }: { readonly signing: Signing; re
     </span>
   );
 }
+
+export const LastLook = withWords({ lastLook: lastLookWords }, LastLookRow);
+export const Sentence = withWords({ lastLook: lastLookWords }, SentenceField);

@@ -14,7 +14,6 @@ import { DraftLine } from '../../shell/DraftLine';
 import { useEyeWords } from '../../../common/eyeWords';
 import { VisitFrame, workingsOf } from '../../shell/VisitFrame';
 import { useVisit } from '../../shell/VisitProvider';
-import { LastLook } from './LastLook';
 import { checkOf } from './model';
 import { PrescribedRows } from './PrescribedRows';
 import { SignSections } from './SignSections';
@@ -22,7 +21,6 @@ import { useSigning } from './useSigning';
 import blurWorkingWords from '@/i18n/messages/en/blurWorking.messages.json';
 import draftWords from '@/i18n/messages/en/draft.messages.json';
 import kindWords from '@/i18n/messages/en/kind.messages.json';
-import lastLookWords from '@/i18n/messages/en/lastLook.messages.json';
 import purposesWords from '@/i18n/messages/en/purposes.messages.json';
 import prescriptionWords from '@/i18n/messages/en/prescription.messages.json';
 import printWords from '@/i18n/messages/en/print.messages.json';
@@ -30,6 +28,7 @@ import signProblems from '@/i18n/messages/en/signProblems.messages.json';
 import rawWords from '@/i18n/messages/en/raw.messages.json';
 import { withWords } from '@/i18n/withWords';
 
+const LastLook = lazy(() => import('./LastLook').then((m) => ({ default: m.LastLook })));
 const CareSystem = lazy(() => import('../../shell/care/CareSystem').then((m) => ({ default: m.CareSystem })));
 const SignedPrescription = lazy(() => import('./SignedPrescription').then((m) => ({ default: m.SignedPrescription })));
 
@@ -134,7 +133,9 @@ function PrescriptionStepBody() {
           <Spine label={t('title')}>
             <SpineHead words={eyeWords.heads} label={t('toSign')} />
             <PrescribedRows signing={signing} />
-            <LastLook signing={signing} />
+            <Suspense fallback={<div className="min-h-[120px]" />}>
+              <LastLook signing={signing} />
+            </Suspense>
           </Spine>
           <SignSections signing={signing} />
         </form>
@@ -154,7 +155,6 @@ export const PrescriptionStep = withWords(
     blurWorking: blurWorkingWords,
     draft: draftWords,
     kind: kindWords,
-    lastLook: lastLookWords,
     prescription: prescriptionWords,
     purposes: purposesWords,
     print: printWords,

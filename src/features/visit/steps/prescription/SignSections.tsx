@@ -1,4 +1,5 @@
 'use client';
+import { lazy, Suspense } from 'react';
 import { useTranslations } from 'use-intl';
 import { addMonths, PURPOSES } from '@/core';
 import { formatDay } from '@/i18n/format';
@@ -7,9 +8,11 @@ import { Stated } from '@/ui/marks';
 import { Segment } from '@/ui/Segment';
 import { useVisit } from '../../shell/VisitProvider';
 import { problemAt, useProblemWords } from '../../../common/words';
-import { Sentence } from './LastLook';
 import { doubledAxis, ModeChoice } from './OrderMode';
 import type { Signing } from './useSigning';
+
+// What is asked beside the eyes comes with the look at them.
+const Sentence = lazy(() => import('./LastLook').then((m) => ({ default: m.Sentence })));
 
 /** How long prescriptions usually run, months: common practice; any other day is typed. */
 const MONTHS = [6, 12, 18, 24] as const;
@@ -94,7 +97,9 @@ export function SignSections({ signing }: { readonly signing: Signing }) {
       </section>
       <section className="p-6 bg-lift">
         <h2 className="border-b border-rule-2 pb-2 mb-3">{t('signTitle')}</h2>
-        {signing.wearerLook.map((line) => (line.state === 'asks' ? <Sentence key={line.code} signing={signing} eye={null} line={line} /> : null))}
+        <Suspense fallback={null}>
+          {signing.wearerLook.map((line) => (line.state === 'asks' ? <Sentence key={line.code} signing={signing} eye={null} line={line} /> : null))}
+        </Suspense>
         {maySign ? (
           <>
             <p className="mb-2">

@@ -2,6 +2,8 @@
 import Link from 'next/link';
 import { Fragment } from 'react';
 import { useTranslations } from 'use-intl';
+import lastLookWords from '@/i18n/messages/en/lastLook.messages.json';
+import { withWords } from '@/i18n/withWords';
 import { useWordsOf } from '@/i18n/wordsOf';
 import { COPY_WAYS, formatRefraction, type Eye, nameOfAdd } from '@/core';
 import { formatDay, formatMoment } from '@/i18n/format';
@@ -13,7 +15,7 @@ import { RawFigures } from '../../shell/RawFigures';
 import { useVisit } from '../../shell/VisitProvider';
 
 /** A prescription as it was signed: number, days, prescriber, each eye's lens. It is never edited. */
-export function SignedPrescription({ signed }: { readonly signed: VisitRecord['prescriptions'][number] }) {
+function SignedPrescriptionPart({ signed }: { readonly signed: VisitRecord['prescriptions'][number] }) {
   const t = useTranslations('prescription');
   const purposes = useTranslations('purposes');
   const print = useTranslations('print');
@@ -136,3 +138,5 @@ export function SignedPrescription({ signed }: { readonly signed: VisitRecord['p
     </>
   );
 }
+
+export const SignedPrescription = withWords({ lastLook: lastLookWords }, SignedPrescriptionPart);

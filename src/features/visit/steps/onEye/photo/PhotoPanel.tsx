@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { useTranslations } from 'use-intl';
 import { LIMITS, marksOf, seriesStats, type AskedOfPhoto, type Eye, type TurnOfPhoto } from '@/core';
+import photoProblems from '@/i18n/messages/en/photoProblems.messages.json';
 import photoWords from '@/i18n/messages/en/photo.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Button } from '@/ui/Button';
@@ -154,4 +155,4 @@ function Found({ reading, byHand }: { readonly reading: PhotoFound | null; reado
   );
 }
 
-export const PhotoPanel = withWords({ photo: photoWords }, PhotoPart);
+export const PhotoPanel = withWords({ photo: photoWords, problems: photoProblems }, PhotoPart);
