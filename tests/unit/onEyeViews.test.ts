@@ -57,7 +57,7 @@ describe('blinks before they are recorded', () => {
   });
   it('a bare number is a reading of the scale in use, and nothing without one', () => {
     const on = readOn(scale, plover);
-    expect(pendingBlink({ rightTurn: '100' }, 'right', scale, on)).toEqual({ rotationLeft: -10, how: 'scale', scaleReading: 100, instrumentId: 'i' });
+    expect(pendingBlink({ rightTurn: '100' }, 'right', scale, on)).toEqual({ rotationLeft: -10, how: 'scale', scaleReading: 100, instrumentId: 'i', photo: null });
     expect(pendingBlink({ rightTurn: '100' }, 'right', null, null)).toBeNull();
     expect(pendingBlink({ rightTurn: '10l' }, 'right', scale, on)).toMatchObject({ rotationLeft: 10, how: 'typed', scaleReading: null });
     expect(pendingBlink({ rightTurn: '10l', rightHow: 'drag' }, 'right', scale, on)).toMatchObject({ rotationLeft: 10, how: 'drag' });
