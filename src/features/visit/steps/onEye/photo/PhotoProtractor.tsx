@@ -125,18 +125,22 @@ function Picture({ shot, upsideDown }: { readonly shot: Shot; readonly upsideDow
 function Drawn({ shot, placed, found, others }: Pick<Of, 'shot' | 'placed' | 'found' | 'others'>) {
   const { lens, at, canthi } = placed;
   const unit = shot.width / 560;
-  const tip = at === null ? null : placeAt({ ...lens, r: lens.r * 1.06 }, at);
-  const zero = placeAt({ ...lens, r: lens.r * 1.06 }, rollOf(placed));
+  // Open where the mark is: what is looked at is not drawn over.
+  const on = (share: number, angle: number): PhotoPoint => placeAt({ ...lens, r: lens.r * share }, angle);
+  const arm = at === null ? [] : [[on(0, at), on(0.76, at)] as const, [on(1.01, at), on(1.09, at)] as const];
+  const zero = on(0.76, rollOf(placed));
   return (
     <g className="photo-lines" strokeWidth={2 * unit}>
       {found?.limbus ? <circle cx={found.limbus.x} cy={found.limbus.y} r={found.limbus.r} strokeDasharray={`${3 * unit} ${5 * unit}`} /> : null}
       <circle cx={lens.x} cy={lens.y} r={lens.r} />
       <path d={`M${lens.x - 8 * unit} ${lens.y}h${16 * unit}M${lens.x} ${lens.y - 8 * unit}v${16 * unit}`} />
       <line x1={lens.x} y1={lens.y} x2={zero.x} y2={zero.y} strokeDasharray={`${2 * unit} ${6 * unit}`} />
-      {tip ? <line x1={lens.x} y1={lens.y} x2={tip.x} y2={tip.y} strokeWidth={3 * unit} /> : null}
+      {arm.map(([a, b], i) => (
+        <line key={i} x1={a.x} y1={a.y} x2={b.x} y2={b.y} strokeWidth={3 * unit} />
+      ))}
       {others.map((angle) => {
-        const [a, b] = [0.99, 1.06].map((share) => placeAt({ ...lens, r: lens.r * share }, angle));
-        return a && b ? <line key={angle} x1={a.x} y1={a.y} x2={b.x} y2={b.y} strokeWidth={3 * unit} /> : null;
+        const [a, b] = [on(1.01, angle), on(1.06, angle)];
+        return <line key={angle} x1={a.x} y1={a.y} x2={b.x} y2={b.y} strokeWidth={3 * unit} />;
       })}
       {canthi ? <line x1={canthi[0].x} y1={canthi[0].y} x2={canthi[1].x} y2={canthi[1].y} strokeDasharray={`${10 * unit} ${4 * unit}`} /> : null}
     </g>
