@@ -139,7 +139,7 @@ export * from './optics/pupilLooks';
 export * from './photo/plane';
 export * from './photo/findTurn';
 export * from './photo/protractor';
-export { anglesOf } from './photo/marks';
+export * from './photo/markLayout';
 export * from './irregular/setTable';
 export * from './irregular/diagnosticSet';
 export * from './irregular/readiness';

@@ -2,7 +2,8 @@ import type { MarkLayout } from '../lens/family';
 import type { Degrees, Eye } from '../units';
 import { findLensEdge } from './lensEdge';
 import { findLimbus } from './limbus';
-import { findMarks, markEvidence } from './marks';
+import { markEvidence } from './markRing';
+import { findMarks } from './marks';
 import { channel, grainOf, halved, sampled, type Circle, type ColourPicture, type Plane } from './plane';
 
 /** What somebody says of a picture before it is read. */

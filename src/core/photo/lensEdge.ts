@@ -1,5 +1,5 @@
 import { climb } from './climb';
-import { LENS_RADIUS_MM } from './marks';
+import { LENS_RADIUS_MM } from './markRing';
 import { median, polar, type Circle, type Plane, type Polar } from './plane';
 
 /** Radii of a soft lens as shares of the limbus's: 13.5 to 15.2 mm over 11 to 12.6 mm. */

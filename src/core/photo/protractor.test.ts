@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anglesOf } from './marks';
+import { anglesOf } from './markLayout';
 import { clockwiseFromDown, halfTurn, hourAngle, marksOf, photoLies, placeAt, rollOfCanthi, turnByHand } from './protractor';
 
 const LENS = { x: 300, y: 200, r: 100 } as const;

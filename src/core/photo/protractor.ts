@@ -1,6 +1,6 @@
 import type { MarkLayout } from '../lens/family';
 import type { Degrees, Eye } from '../units';
-import { anglesOf } from './marks';
+import { anglesOf } from './markLayout';
 import type { Circle } from './plane';
 
 /** A place in a picture, pixels from its upper left corner. */
