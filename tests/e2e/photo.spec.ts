@@ -126,6 +126,13 @@ test('by hand: one of three marks does not say which it is; the arm by keys; the
   expect(await turn(page)).toBeGreaterThanOrEqual(asSix + 4);
   await press(page, 'Take this reading');
   await expect(panel(page).getByTestId('photo-readings')).toContainText('1 reading');
+  // Closed by mistake, nothing is lost.
+  await press(page, 'Close');
+  await expect(panel(page)).toHaveCount(0);
+  await page.getByRole('button', { name: 'From pictures, right eye' }).click();
+  await expect(panel(page).getByTestId('photo-readings')).toContainText('1 reading');
+  await press(page, 'Add 1 reading to the series');
+  await expect(page.getByTestId('blinks-right')).toBeVisible();
 });
 
 test('a picture that lies otherwise than was said is never read: mirrored, the other eye, another gaze, no eye at all, too many pixels', async ({ page }) => {

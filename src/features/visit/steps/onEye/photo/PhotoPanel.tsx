@@ -19,6 +19,7 @@ import { askedKey, usePhotoReading, type PhotoFound, type Shot } from './usePhot
 import { othersOf, placedOn, rollOf, turnOf, usePhotoSeries, type Placed, type PhotoSeries } from './usePhotoSeries';
 
 interface Of {
+  readonly open: boolean;
   readonly eye: Eye;
   readonly lens: Lens;
   readonly onTaken: (blinks: readonly Blink[]) => void;
@@ -26,7 +27,7 @@ interface Of {
 }
 
 /** The turn of a lens off pictures: a protractor by hand, and a reading by the program that is always confirmed. */
-function PhotoPart({ eye, lens, onTaken, onClose }: Of) {
+function PhotoPart({ open, eye, lens, onTaken, onClose }: Of) {
   const t = useTranslations('photo');
   const eyeWords = useEyeWords();
   const { record } = useVisit();
@@ -41,7 +42,7 @@ function PhotoPart({ eye, lens, onTaken, onClose }: Of) {
           record.session.settings.readerNoiseDegrees,
         );
   return (
-    <Panel open wide onClose={onClose} title={t('title', { eye: eyeWords.name(eye), lens: lens.familyName })}>
+    <Panel open={open} wide onClose={onClose} title={t('title', { eye: eyeWords.name(eye), lens: lens.familyName })}>
       <PhotoShots eye={eye} lens={lens} shots={shots} series={series} />
       {shots.length > 0 ? <PhotoSides series={series} /> : null}
       {series.shot ? <Protractor key={series.shot.id} eye={eye} lens={lens} shot={series.shot} series={series} /> : null}
@@ -77,7 +78,7 @@ function PhotoPart({ eye, lens, onTaken, onClose }: Of) {
 const foundOf = (found: PhotoFound | null): TurnOfPhoto | null => (found === null || typeof found === 'string' ? null : found);
 
 /** One picture: what the program reads of it, what is placed by hand, and the reading that is taken. */
-function Protractor({ eye, lens, shot, series }: Omit<Of, 'onTaken' | 'onClose'> & { readonly shot: Shot; readonly series: PhotoSeries }) {
+function Protractor({ eye, lens, shot, series }: Omit<Of, 'open' | 'onTaken' | 'onClose'> & { readonly shot: Shot; readonly series: PhotoSeries }) {
   const t = useTranslations('photo');
   const eyeWords = useEyeWords();
   const [tool, setTool] = useState<Tool>('mark');
