@@ -12,9 +12,7 @@ const ink = (canvas: SVGElement | HTMLElement): string => {
   return String(sharp);
 };
 
-test('letters as the wearer would see them: glasses sharpest, the turned lens blurred, the order in between; the newest pupil wins', async ({
-  page,
-}) => {
+test('letters as the wearer would see them: glasses sharpest, the turned lens blurred, the order in between; the newest pupil wins', async ({ page }) => {
   test.setTimeout(60_000);
   const visit = await newVisit(page, 'firstFit', { birthDate: '1962-01-02' });
   const visitId = visit.split('/').pop() ?? '';
