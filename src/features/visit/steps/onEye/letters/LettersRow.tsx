@@ -29,6 +29,9 @@ const looksOfEye = ({ stats, lens, verdict, made }: Readings['live'][Eye]): read
     ? looksOf(verdict.need, { sphere: lens.sphereD, cylinder: lens.cylinderD, axis: lens.axisDeg }, made?.lens.power ?? null, stats.mean)
     : [];
 
+/** A look asked for, and of which eye. */
+type LookOfEye = AskedLook & { readonly eye: Eye };
+
 /** The pupil measured in dim light, else in the room; null where nobody measured. */
 function usePupils(): (eye: Eye) => number | null {
   const { health } = useVisit();
@@ -52,13 +55,16 @@ function LettersRowPart({ readings }: { readonly readings: Readings }) {
   const pupil = (e: Eye): number => Math.min(PUPIL.max, Math.max(PUPIL.min, tried ?? measured(e) ?? USUAL_PUPIL));
   const looks = { right: looksOfEye(readings.live.right), left: looksOfEye(readings.live.left) };
   const asked = EYES.flatMap((e) =>
-    looks[e].map(({ look, residual }): AskedLook => ({ residual, pupilMm: pupil(e), near: look === 'glasses' ? 0 : nearLeft(age) })),
+    looks[e].map(({ look, residual }): LookOfEye => ({ eye: e, residual, pupilMm: pupil(e), near: look === 'glasses' ? 0 : nearLeft(age) })),
   );
   const drawn = usePupilLetters(JSON.stringify(asked), picture, ARCMIN);
   const some = EYES.find((e) => looks[e].length > 0);
   const shown = (e: Eye): readonly LookDrawn[] => {
-    if (drawn === null || drawn === 'away' || drawn.looks.length !== asked.length) return [];
-    return e === 'right' ? drawn.looks.slice(0, looks.right.length) : drawn.looks.slice(looks.right.length);
+    if (drawn === null || drawn === 'away') return [];
+    // What was drawn may answer an older question: it stands under the eye that was asked for then.
+    const eyes = (JSON.parse(drawn.key) as readonly LookOfEye[]).map((a) => a.eye);
+    const own = drawn.looks.filter((_, i) => eyes[i] === e);
+    return own.length === looks[e].length ? own : [];
   };
   const controls = some ? (
     <span className="flex flex-col gap-2 items-center">
