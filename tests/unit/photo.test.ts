@@ -3,6 +3,7 @@ import { findTurn, type MarkLayout } from '../../src/core';
 import { photograph } from '../../src/standins/camera/draw';
 import { CAMERA_RANGES } from '../../src/standins/camera/ranges';
 import { sceneOf, type Scene } from '../../src/standins/camera/scene';
+import { drawnEye } from '../support/drawnEye';
 
 /** A still, clear picture of an eye, and what is read of it. */
 function read(layout: MarkLayout, seed: number, over: Partial<Scene> = {}, lens: Partial<Scene['lens']> = {}) {
@@ -60,5 +61,40 @@ describe('the turn of a lens from a picture (of the simulated camera, which shar
     expect(read('six', 47, { mirrored: true }).found).toMatchObject({ ok: false, why: 'mirrored' });
     const plain = { width: 320, height: 240, rgb: new Uint8ClampedArray(320 * 240 * 3).fill(150) };
     expect(findTurn(plain, { eye: 'right', layout: 'six', spacing: 30, roll: 0 })).toMatchObject({ ok: false, why: 'noEye' });
+  });
+});
+
+describe('the turn of a lens from a picture drawn by another hand', { timeout: 120_000 }, () => {
+  const sizes = [
+    [640, 480],
+    [1280, 960],
+    [1920, 1080],
+  ] as const;
+  const layouts = ['six', 'threeNine', 'twelve', 'fiveSixSeven'] as const;
+  it.each(
+    layouts.flatMap((layout, i) =>
+      (['dark', 'light'] as const).map((mark, k) => ({
+        layout,
+        mark,
+        eye: i % 2 ? ('left' as const) : ('right' as const),
+        size: sizes[(i + k) % 3] ?? sizes[0],
+      })),
+    ),
+  )('a $mark mark, $layout, is read to within half a degree', async ({ layout, mark, eye, size: [width, height] }) => {
+    for (const [rotationLeft, roll] of [
+      [-18, 2],
+      [7, -3],
+    ] as const) {
+      const picture = await drawnEye({ layout, eye, rotationLeft, roll, iris: mark === 'dark' ? '#5b7d8f' : '#4c331d', mark, width, height });
+      const found = findTurn(picture, { eye, layout, spacing: 30, roll });
+      if (!found.ok) throw new Error(`${found.why} at ${rotationLeft}`);
+      expect(Math.abs(found.rotationLeft - rotationLeft)).toBeLessThan(0.5);
+    }
+  });
+  it('and nothing is said of it where the lens carries no mark, or the other eye was asked for', async () => {
+    const bare = await drawnEye({ layout: 'none', eye: 'right', rotationLeft: 0, roll: 0, iris: '#5b7d8f', mark: 'dark', width: 1280, height: 960 });
+    for (const layout of layouts) expect(findTurn(bare, { eye: 'right', layout, spacing: 30, roll: 0 }).ok).toBe(false);
+    const drawn = await drawnEye({ layout: 'six', eye: 'right', rotationLeft: 0, roll: 0, iris: '#5b7d8f', mark: 'dark', width: 1280, height: 960 });
+    expect(findTurn(drawn, { eye: 'left', layout: 'six', spacing: 30, roll: 0 })).toMatchObject({ ok: false, why: 'mirrored' });
   });
 });

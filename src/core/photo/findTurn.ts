@@ -77,7 +77,7 @@ export function findTurn(picture: ColourPicture, asked: AskedOfPhoto): TurnOfPho
   const edge = findLensEdge(red, limbus.circle);
   if (!edge || edge.stands < LEAST_EDGE) return { ok: false, why: 'noLens', limbus: grown(limbus.circle, scale), lens: null };
   const grain = grainOf(red) > GRAINY ? 'grainy' : 'fine';
-  const marks = findMarks(markEvidence(red, green, edge.circle, { grain, amongLashes: asked.layout === 'twelve' }), { ...asked, grain });
+  const marks = findMarks(markEvidence(red, green, edge.circle, { grain, limbus: limbus.circle }), { ...asked, grain });
   return marks.ok
     ? { ok: true, rotationLeft: marks.turn, limbus: grown(limbus.circle, scale), lens: grown(edge.circle, scale), stands: marks.stands }
     : { ok: false, why: marks.why, limbus: grown(limbus.circle, scale), lens: grown(edge.circle, scale) };

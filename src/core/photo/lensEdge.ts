@@ -1,5 +1,5 @@
 import { climb } from './climb';
-import { LENS_RADIUS_MM } from './markRing';
+import { LENS_RADIUS_MM } from './radialLines';
 import { median, polar, type Circle, type Plane, type Polar } from './plane';
 
 /** Radii of a soft lens as shares of the limbus's: 13.5 to 15.2 mm over 11 to 12.6 mm. */
@@ -125,9 +125,15 @@ export interface LensEdge {
   readonly stands: number;
 }
 
+/** How much further than it was looked for a circle may come to lie while it is made exact. Our own. */
+const GIVE = 1.15;
+/** Whether a circle can be a soft lens about this limbus: where it cannot, one of the two is not what it was taken for. */
+const plausible = (circle: Circle, { x, y, r }: Circle): boolean =>
+  Math.hypot(circle.x - x, circle.y - y) < OFF * GIVE * r && circle.r > SHARES.from * r && circle.r < SHARES.to * r;
+
 /**
  * The edge of the lens: a ring outside the limbus that is lighter or darker than what lies to both sides of it.
- * @returns null where too little of the white is free of lids
+ * @returns null where too little of the white is free of lids, or what stands out is no lens about this limbus
  */
 export function findLensEdge(plane: Plane, limbus: Circle): LensEdge | null {
   const ring = polar(plane, limbus, ROWS, limbus.r * RING.from, limbus.r * RING.to);
@@ -165,5 +171,5 @@ export function findLensEdge(plane: Plane, limbus: Circle): LensEdge | null {
     const way = Math.sign(exact(circle));
     return climb(circle, (c) => way * exact(c), [1, 0.5]);
   }).reduce((a, b) => (b.score > a.score ? b : a));
-  return { circle: found.circle, stands: near.score / Math.max(1e-4, spread) };
+  return plausible(found.circle, limbus) ? { circle: found.circle, stands: near.score / Math.max(1e-4, spread) } : null;
 }

@@ -1,7 +1,8 @@
 import type { MarkLayout } from '../lens/family';
 import type { Degrees } from '../units';
 import { anglesOf } from './markLayout';
-import { MARK_STEP, mostAbout, wrapped, type Grain, type MarkEvidence } from './markRing';
+import type { MarkEvidence } from './markRing';
+import { MARK_STEP, mostAbout, wrapped, type Grain } from './radialLines';
 
 /** How far a lens is looked for on either side, degrees. */
 const LOOKED: Degrees = 50;
@@ -14,7 +15,7 @@ interface Wanted {
   /** Marks that have to be seen: one of three is not the one at 6, and one of two may be anything. */
   readonly seen: number;
 }
-const SINGLE: Readonly<Record<Grain, Wanted>> = { fine: { score: 6.5, next: 0.7, seen: 1 }, grainy: { score: 10, next: 0.5, seen: 1 } };
+const SINGLE: Readonly<Record<Grain, Wanted>> = { fine: { score: 8.5, next: 0.7, seen: 1 }, grainy: { score: 10, next: 0.5, seen: 1 } };
 const PAIR: Wanted = { score: 4.5, next: 0.7, seen: 2 };
 const THREE: Wanted = { score: 4.5, next: 0.9, seen: 2 };
 const wantedOf = (count: number, grain: Grain): Wanted => (count === 1 ? SINGLE[grain] : count === 2 ? PAIR : THREE);
@@ -65,9 +66,9 @@ function besideItsPlace(z: Float32Array, place: Degrees): Degrees | null {
   return (at + sum / weight) * MARK_STEP - place;
 }
 
-/** Where lashes or a lid cross more than this share of the rim, a single mark is not told from a lash. Our own. */
-const CROWDED = 0.15;
-/** How much of the rim where a mark may sit is crossed. */
+/** Where lashes or a lid cross more than this share of the ring, a single mark is not told from what is left of a lash. Our own. */
+const CROWDED: Readonly<Record<Grain, number>> = { fine: 0.6, grainy: 0.3 };
+/** How much of the ring where a mark may sit is crossed. */
 function crossedShare(crossed: Uint8Array, place: Degrees): number {
   const [from, to] = [place - LOOKED, place + LOOKED].map((d) => Math.round(d / MARK_STEP)) as [number, number];
   let sum = 0;
@@ -91,7 +92,7 @@ interface AskedOfMarks {
 export function findMarks({ dark, light, crossed }: MarkEvidence, { layout, spacing, roll, grain }: AskedOfMarks): MarksFound {
   const angles = anglesOf(layout, spacing);
   if (angles.length === 0) return { ok: false, why: 'tooFew' };
-  if (angles.length === 1 && crossedShare(crossed, (angles[0] ?? 0) + roll) > CROWDED) return { ok: false, why: 'rivals' };
+  if (angles.length === 1 && crossedShare(crossed, (angles[0] ?? 0) + roll) > CROWDED[grain]) return { ok: false, why: 'rivals' };
   const slack = angles.length === 1 ? 0 : Math.round(SLACK / MARK_STEP);
   const [ofDark, ofLight] = [scores(mostAbout(dark, slack), angles, roll), scores(mostAbout(light, slack), angles, roll)];
   const better = (a: Scored, b: Scored): Scored => (b.score > a.score ? b : a);
