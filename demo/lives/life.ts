@@ -93,29 +93,16 @@ function saysOf({ story, daysPerWeek, practice, birthDate }: Teller, now: 'befor
   const worn = now === 'wears' || story.handles === true;
   const kept = LIFE_DAYS[story.modality] * (story.stretches ?? 1);
   return {
-    danger: ['none'],
+    ...saysQuietly(),
     lastWorn: worn ? 'now' : 'never',
     ...(worn ? { whichLens: story.modality, sleptIn: 'never', replacedEvery: Math.round(kept), whyChange: ['none'], water: 'never' } : {}),
     goals: [story.presbyope ? 'near' : 'everyDay', story.age < 30 ? 'sport' : 'screens'],
-    nights: 'none',
     work: [age < ADULT ? 'study' : 'indoors'],
-    freeTime: ['quiet'],
     daysPerWeek,
     hoursPerDay: 12,
-    dryness: 'none',
-    medicines: [],
-    drops: ['none'],
-    allergy: ['none'],
-    health: ['none'],
-    skin: ['none'],
-    smoking: 'no',
-    eyeHistory: ['none'],
     handler: age < 12 ? 'helped' : 'self',
-    hygieneHands: 'good',
     hygieneCare: story.stretches ? 'lapses' : 'good',
     ...(age < ADULT ? { guardian: 'consents' } : {}),
-    returns: 'yes',
-    budget: 'careful',
   };
 }
 

@@ -1,24 +1,6 @@
-import { wrap, type Remote } from 'comlink';
 import type { SoFarApi } from './soFar.worker';
+import { startThread, type Thread } from './thread';
 
-/** The ranking while typing, in a thread of its own. */
-export interface SoFarThread {
-  readonly api: Remote<SoFarApi>;
-  readonly end: () => void;
-}
-
-/**
- * Starts the thread. Only in a browser.
- * @returns null when no thread can be started
- * @param broken told once when the thread cannot be had: the caller then reckons by itself
- */
-export function startSoFar(broken: () => void): SoFarThread | null {
-  try {
-    const worker = new Worker(new URL('./soFar.worker.ts', import.meta.url), { type: 'module' });
-    worker.addEventListener('error', broken, { once: true });
-    return { api: wrap<SoFarApi>(worker), end: () => worker.terminate() };
-  } catch {
-    broken();
-    return null;
-  }
-}
+/** Ranks while somebody types, in a thread of its own; see {@link startThread}. Where none can be had the caller reckons by itself. */
+export const startSoFar = (broken: () => void): Thread<SoFarApi> | null =>
+  startThread<SoFarApi>(() => new Worker(new URL('./soFar.worker.ts', import.meta.url), { type: 'module' }), broken);

@@ -12,6 +12,7 @@ import { withWords } from '@/i18n/withWords';
 import type { Problem } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { Field, ProblemLine } from '@/ui/Field';
+import { FileChoice } from '@/ui/FileChoice';
 import { EyeBadge, Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
 import type { ServiceOutput } from '../common/server';
@@ -60,19 +61,9 @@ function OutsideFilesPanel({ wearer, onClose }: FilesProps) {
   return (
     <Panel open wide onClose={onClose} title={t('title')}>
       <p className="label mb-3">{t('line')}</p>
-      <label className="btn btn-plain inline-flex">
+      <FileChoice accept=".json,.csv,application/json,application/fhir+json,text/csv" onFiles={([file]) => void open(file)}>
         {t('choose')}
-        <input
-          type="file"
-          className="sr-only"
-          accept=".json,.csv,application/json,application/fhir+json,text/csv"
-          onChange={(event) => {
-            const [file] = event.target.files ?? [];
-            if (file) void open(file);
-            event.target.value = '';
-          }}
-        />
-      </label>
+      </FileChoice>
       {refused ? <ProblemLine>{fault ? words(fault.code, fault.data) : refusal(refused)}</ProblemLine> : null}
       {opened ? (
         <Understood

@@ -78,7 +78,7 @@ function PicturesPart() {
       {record.visit.closedAt === null ? (
         <form className="flex flex-wrap gap-3 items-end" onSubmit={(event) => void send(event)}>
           <Segment label={t('eye')} values={EYES} value={eye} word={(e) => eyes.short(e)} onChoose={setEye} />
-          <label className="btn btn-plain picture-choose">
+          <label className="btn btn-plain file-choose">
             {file ? file.name : t('choose')}
             <input
               key={said ?? 'choose'}

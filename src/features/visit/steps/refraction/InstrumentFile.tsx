@@ -11,6 +11,7 @@ import { withWords } from '@/i18n/withWords';
 import type { Problem, Result } from '@/lib/outcome';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
+import { FileChoice } from '@/ui/FileChoice';
 import { EyeBadge, Stated } from '@/ui/marks';
 import { Panel } from '@/ui/Panel';
 import type { ServiceOutput } from '../../../common/server';
@@ -52,19 +53,9 @@ function InstrumentFilePart({ onPowers, onClose }: Of) {
   return (
     <Panel open wide onClose={onClose} title={t('title')}>
       <p className="label mb-3">{t('line')}</p>
-      <label className="btn btn-plain inline-flex">
+      <FileChoice accept=".dcm,.csv,application/dicom,text/csv" onFiles={([file]) => void open(file)}>
         {t('choose')}
-        <input
-          type="file"
-          className="sr-only"
-          accept=".dcm,.csv,application/dicom,text/csv"
-          onChange={(event) => {
-            const [file] = event.target.files ?? [];
-            if (file) void open(file);
-            event.target.value = '';
-          }}
-        />
-      </label>
+      </FileChoice>
       {refused ? <ProblemLine>{refused === 'away' ? t('away') : fault ? words(fault.code, fault.data) : refusal(refused)}</ProblemLine> : null}
       {read ? <Understood read={read} onPowers={onPowers} onClose={onClose} /> : null}
       <div className="flex justify-end mt-3">

@@ -1,7 +1,7 @@
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { soFar, type AskedSoFar, type SoFar, type SoFarRoom } from '@/core';
 import { latestOnly } from '@/lib/latestOnly';
-import { startSoFar, type SoFarThread } from '@/workers/soFar';
+import { startSoFar } from '@/workers/soFar';
 
 const read = (asked: string): AskedSoFar => JSON.parse(asked) as AskedSoFar;
 
@@ -13,7 +13,7 @@ const read = (asked: string): AskedSoFar => JSON.parse(asked) as AskedSoFar;
 export function useSoFar(room: SoFarRoom, asked: string): SoFar | null {
   const [answer, setAnswer] = useState<SoFar | null>(null);
   const [alone, setAlone] = useState(false);
-  const thread = useRef<{ readonly enter: SoFarThread['api']['enter']; readonly ask: (asked: string) => void } | null>(null);
+  const thread = useRef<{ readonly enter: NonNullable<ReturnType<typeof startSoFar>>['api']['enter']; readonly ask: (asked: string) => void } | null>(null);
   useEffect(() => {
     const broken = (): void => setAlone(true);
     const started = startSoFar(broken);

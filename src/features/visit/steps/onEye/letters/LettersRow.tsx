@@ -6,13 +6,13 @@ import lettersWords from '@/i18n/messages/en/letters.messages.json';
 import { withWords } from '@/i18n/withWords';
 import { Segment } from '@/ui/Segment';
 import { SpineRow } from '@/ui/Spine';
-import type { AskedLook, LookDrawn } from '@/workers/pupilLetters';
+import { startPupilLetters, type AskedLook, type LookDrawn } from '@/workers/pupilLetters';
 import { useEyeWords } from '../../../../common/eyeWords';
 import { useVisit } from '../../../shell/VisitProvider';
+import { useLettersThread } from '../useLettersThread';
 import type { Readings } from '../useReadings';
 import { drawSquare } from './drawLetters';
 import { LettersSeen } from './LettersSeen';
-import { usePupilLetters } from './usePupilLetters';
 
 /** Side of the pictures, pixels, and the size of one, minutes of arc: just over a degree is shown. */
 export const SQUARE = 256;
@@ -57,13 +57,13 @@ function LettersRowPart({ readings }: { readonly readings: Readings }) {
   const asked = EYES.flatMap((e) =>
     looks[e].map(({ look, residual }): LookOfEye => ({ eye: e, residual, pupilMm: pupil(e), near: look === 'glasses' ? 0 : nearLeft(age) })),
   );
-  const drawn = usePupilLetters(JSON.stringify(asked), picture, ARCMIN);
+  const drawn = useLettersThread<readonly AskedLook[], readonly LookDrawn[]>(startPupilLetters, JSON.stringify(asked), picture, ARCMIN);
   const some = EYES.find((e) => looks[e].length > 0);
   const shown = (e: Eye): readonly LookDrawn[] => {
     if (drawn === null || drawn === 'away') return [];
     // What was drawn may answer an older question: it stands under the eye that was asked for then.
     const eyes = (JSON.parse(drawn.key) as readonly LookOfEye[]).map((a) => a.eye);
-    const own = drawn.looks.filter((_, i) => eyes[i] === e);
+    const own = drawn.answer.filter((_, i) => eyes[i] === e);
     return own.length === looks[e].length ? own : [];
   };
   const controls = some ? (

@@ -5,6 +5,7 @@ import { useTranslations } from 'use-intl';
 import type { Eye } from '@/core';
 import { Button } from '@/ui/Button';
 import { ProblemLine } from '@/ui/Field';
+import { FileChoice } from '@/ui/FileChoice';
 import { StateMark } from '@/ui/marks';
 import { PICTURE_KINDS, PICTURE_MAX_BYTES, sendPicture } from '../../../../common/sendPicture';
 import { useRefusalWords } from '../../../../common/words';
@@ -76,18 +77,9 @@ export function PhotoShots({
           </span>
         </button>
       ))}
-      <label className="btn btn-plain picture-choose">
+      <FileChoice multiple accept={PICTURE_KINDS} disabled={busy} onFiles={(files) => void add(files)}>
         {t('add')}
-        <input
-          key={shots.length}
-          type="file"
-          multiple
-          accept={PICTURE_KINDS}
-          className="sr-only"
-          disabled={busy}
-          onChange={(event) => void add([...(event.target.files ?? [])])}
-        />
-      </label>
+      </FileChoice>
       {record.session.camera ? (
         <Button disabled={busy} onClick={() => void shoot()}>
           {t('shoot', { count: BURST })}

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { AskedOfPhoto, TurnOfPhoto } from '@/core';
-import { startPhoto, type PhotoThread } from '@/workers/photo';
+import { startPhoto } from '@/workers/photo';
 
 /** A picture of the eye that lies in the record. */
 export interface Shot {
@@ -17,7 +17,7 @@ export const askedKey = (shot: Shot, upsideDown: boolean, asked: AskedOfPhoto): 
 /** Reads pictures in a thread; each question once. @param key null for none */
 export function usePhotoReading(key: string | null): PhotoFound | null {
   const [found, setFound] = useState<Readonly<Record<string, PhotoFound>>>({});
-  const thread = useRef<PhotoThread | null>(null);
+  const thread = useRef<ReturnType<typeof startPhoto>>(null);
   useEffect(
     () => () => {
       thread.current?.end();
