@@ -91,6 +91,15 @@ describe('the turn of a lens from a picture drawn by another hand', { timeout: 1
       expect(Math.abs(found.rotationLeft - rotationLeft)).toBeLessThan(0.5);
     }
   });
+  it('a picture turned by a known angle is read turned by it, within half a degree', async () => {
+    const asked = { eye: 'right', layout: 'six', spacing: 30, roll: 0 } as const;
+    for (const roll of [-9, -4.5, 0, 4.5, 9]) {
+      const picture = await drawnEye({ ...asked, rotationLeft: 6, roll, iris: '#6f8a5a', mark: 'dark', width: 1280, height: 960 });
+      const found = findTurn(picture, asked);
+      if (!found.ok) throw new Error(`${found.why} at ${roll}`);
+      expect(Math.abs(found.rotationLeft - 6 - roll)).toBeLessThan(0.5);
+    }
+  });
   it('and nothing is said of it where the lens carries no mark, or the other eye was asked for', async () => {
     const bare = await drawnEye({ layout: 'none', eye: 'right', rotationLeft: 0, roll: 0, iris: '#5b7d8f', mark: 'dark', width: 1280, height: 960 });
     for (const layout of layouts) expect(findTurn(bare, { eye: 'right', layout, spacing: 30, roll: 0 }).ok).toBe(false);
