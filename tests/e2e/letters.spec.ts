@@ -1,3 +1,4 @@
+import sharp from 'sharp';
 import { command, expect, newVisit, readRecord, signIn, test, typeBlinks } from './site';
 
 test.use({ file: 'letters' });
@@ -31,6 +32,15 @@ test('letters as the wearer would see them: glasses sharpest, the turned lens bl
   const [glasses, now, order] = [await edges('glasses'), await edges('lens as it sits'), await edges('with the order')];
   expect(glasses).toBeGreaterThan(order);
   expect(order).toBeGreaterThan(now);
+  // Letters stand out with the lights up and down, and change over at once.
+  const contrast = async (): Promise<number> => {
+    const [seen] = (await sharp(await square('glasses').screenshot()).stats()).channels;
+    return (seen?.max ?? 0) - (seen?.min ?? 0);
+  };
+  expect(await contrast()).toBeGreaterThan(120);
+  await page.getByRole('button', { name: 'Lights down' }).click();
+  expect(await contrast()).toBeGreaterThan(120);
+  await page.getByRole('button', { name: 'Lights up' }).click();
   // A small pupil sharpens what is blurred; of a slider's many questions the newest is answered.
   const slider = page.getByLabel(/^pupil .* mm/);
   await slider.focus();

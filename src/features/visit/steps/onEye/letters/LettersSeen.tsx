@@ -1,11 +1,8 @@
 'use client';
 import { useEffect, useRef } from 'react';
 
-/** The colour of a page's ink as a pixel without its density. */
-function inkOf(on: Element): number {
-  const [r = 0, g = 0, b = 0] = (getComputedStyle(on).color.match(/\d+/g) ?? []).map(Number);
-  return (b << 16) | (g << 8) | r;
-}
+/** The ink that the letters are drawn with, blue, green, red: the page's own. Where the lights are down the style sheet turns it light, at once. */
+const INK = 0x141b21;
 
 /** A picture of letters in the ink of the page. @param seen how dense the ink is, 0 to 255, pixel by pixel */
 export function LettersSeen({
@@ -29,9 +26,12 @@ export function LettersSeen({
     const picture = pen.createImageData(width, height);
     // A pixel at once: it is drawn again with every step of a slider.
     const pixels = new Uint32Array(picture.data.buffer);
-    const ink = inkOf(on);
-    for (let i = 0; i < pixels.length; i++) pixels[i] = ((seen[i] ?? 0) << 24) | ink;
+    for (let i = 0; i < pixels.length; i++) pixels[i] = ((seen[i] ?? 0) << 24) | INK;
     pen.putImageData(picture, 0, 0);
   }, [seen, width, height]);
-  return <canvas ref={canvas} width={width} height={height} className={className} role="img" aria-label={label} />;
+  return (
+    <span className={className}>
+      <canvas ref={canvas} width={width} height={height} className="letters-ink" role="img" aria-label={label} />
+    </span>
+  );
 }
