@@ -45,6 +45,7 @@ export function AddSetLens({ libraryTag, lenses }: { readonly libraryTag: string
     setNumber('');
   };
   const taken = lenses.some((l) => l.setCode === family?.code && l.number.toLowerCase() === number.trim().toLowerCase());
+  const missing = [...(family ? [] : ['set' as const]), ...(number.trim() === '' ? ['number' as const] : []), ...(asked ? [] : ['curve' as const])];
   return (
     <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-2" data-testid="add-set-lens" onChange={() => setProblem(null)}>
       <h2>{t('add')}</h2>
@@ -88,9 +89,12 @@ export function AddSetLens({ libraryTag, lenses }: { readonly libraryTag: string
       />
       <Field label={t('expires')} value={expiresOn} onValue={setExpiresOn} problem={at('lenses', '0', 'expiresOn')} hint={t('dayHint')} autoComplete="off" />
       {problem && problem.kind !== 'invalid' ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
-      <Button type="submit" disabled={busy || !family || !asked || number.trim() === '' || taken}>
+      <Button type="submit" disabled={busy || missing.length > 0 || taken}>
         {t('addDo')}
       </Button>
+      {missing.length > 0 && !added && families.length > 0 ? (
+        <p className="note">{t('addMissing', { missing: missing.map((m) => t(`missing.${m}`)).join(', ') })}</p>
+      ) : null}
       {added ? <Stated state="ok">{added}</Stated> : null}
       <p className="note">{families.length === 0 ? t('noFamily') : t('addNote')}</p>
     </form>
