@@ -8,6 +8,7 @@ export async function dayPictures(): Promise<void> {
   await page.locator('.strip-grid').waitFor();
   await shot('today');
   await page.goto('/diary');
+  await page.waitForFunction(() => document.documentElement.dataset.ready === 'yes');
   await page.locator('.strip-grid').waitFor();
   await shot('diary');
 }

@@ -7,7 +7,7 @@ import type { DiaryDay } from '@/services/appointment/queries';
 import { Button } from '@/ui/Button';
 import { useServer } from '../common/ServerProvider';
 import type { DayPanel } from './DayPanels';
-import { LANE_PX, minuteOf, stripOf } from './strip';
+import { minuteOf, stripHeight, stripOf } from './strip';
 import { useMoveByDrag } from './useMoveByDrag';
 
 // What is dragged brings its own script: the day's list is there before it.
@@ -50,10 +50,9 @@ export function DayStrip({
     );
   }
   const strip = stripOf(day, zone);
-  const height = strip.rooms.reduce((sum, room) => sum + room.lanes, 0) * LANE_PX + 28;
   return (
     <div>
-      <Suspense fallback={<div style={{ height }} />}>
+      <Suspense fallback={<div style={{ height: stripHeight(strip) }} />}>
         <RoomStrip
           strip={strip}
           now={day.day === session.today ? minuteOf(now, zone) : null}

@@ -15,6 +15,7 @@ import { useRefusalWords } from '../common/words';
 import type { DayPanel } from './DayPanels';
 import { DayTable } from './DayTable';
 import type { Found } from '../common/FindWearer';
+import { stripHeight, stripOf } from './strip';
 import { useAnew } from './useAnew';
 import { useBegin } from './useBegin';
 import { weekdayNames } from './weekdays';
@@ -46,6 +47,8 @@ function DiaryPage({ day: first, wearer, visit }: { readonly day: DiaryDay; read
   const mayBook = may(session.viewer.roles, 'wearers');
   useKey(['comma', ','], () => go(addDays(day.day, -1)), [day.day]);
   useKey(['period', '.'], () => go(addDays(day.day, 1)), [day.day]);
+  // The strip and the line below it.
+  const held = day.rooms.length === 0 ? 0 : stripHeight(stripOf(day, session.practice.timeZone)) + 32;
   return (
     <AppPage
       place="diary"
@@ -80,7 +83,7 @@ function DiaryPage({ day: first, wearer, visit }: { readonly day: DiaryDay; read
         </Button>
       </form>
       {problem ? <ProblemLine>{refusal(problem)}</ProblemLine> : null}
-      <Suspense fallback={null}>
+      <Suspense fallback={<div style={{ height: held }} />}>
         <DayStrip day={day} now={now} onPanel={setPanel} onDone={anew} />
       </Suspense>
       {day.rows.length > 0 ? (

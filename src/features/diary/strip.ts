@@ -102,3 +102,6 @@ export function droppedAt(strip: Strip, room: StripRoom, block: StripBlock, by: 
 
 /** How a row may be called a no-show: its time, and what was said of being late, is well past. */
 export const mayBeMissed = (row: Row, now: number): boolean => now >= Date.parse(row.startsAt) + (row.lateMinutes + MISSED_AFTER_MINUTES) * 60_000;
+
+/** Room that a strip takes with its ruler, px: kept free while the strip is on its way, so that nothing below it jumps. */
+export const stripHeight = ({ rooms }: Strip): number => rooms.reduce((sum, room) => sum + room.lanes, 0) * LANE_PX + 28;
