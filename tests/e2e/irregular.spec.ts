@@ -164,3 +164,25 @@ test('two blur points 90° apart ask for the start; an axis that is none is said
   await panel.getByLabel('and at').fill('200');
   await expect(panel.getByTestId('bracket-axis')).toContainText('between 0 and 180');
 });
+
+test('a lens that came for a set is added at the drawer: what is missing is said, a number that is taken too', async ({ page }) => {
+  await page.goto('/drawer/sets');
+  const form = page.getByTestId('add-set-lens');
+  const add = form.getByRole('button', { name: 'Add this lens' });
+  await expect(form).toContainText('Before it is added: the set, the number on its vial, its curve.');
+  await expect(add).toBeDisabled();
+  await form.getByLabel('Set', { exact: true }).selectOption({ label: 'Heron Cone' });
+  await form.getByLabel('Number').fill('1');
+  await form.getByLabel('Curve / diameter, mm').selectOption({ label: '8.2 / 14.5' });
+  await expect(form).toContainText('Heron Cone');
+  await expect(add).toBeDisabled();
+  await form.getByLabel('Number').fill('77');
+  await form.getByLabel('Sphere, D').fill('-2,50');
+  await form.getByLabel('Expires').fill('yesterday');
+  await add.click();
+  await expect(form.getByLabel('Number')).toHaveValue('77');
+  await form.getByLabel('Expires').fill('1 Mar 2030');
+  await add.click();
+  await expect(form).toContainText('Lens 77 added to Heron Cone');
+  await expect(page.getByRole('button', { name: '77', exact: true })).toBeVisible();
+});
