@@ -4,8 +4,8 @@ import { type Circle, type Polar } from './plane';
 const DARK = 0.74;
 /** Where the white begins, as a share of the limbus's radius: over the iris a lash is not told from what lies under it. */
 const WHITE_FROM = 1.03;
-/** Beyond the edge by this, mm, nothing belongs to the lens. */
-const BEYOND = 0.3;
+/** The rim: so far to both sides of the lens's edge, mm. Beyond it nothing belongs to the lens. */
+const RIM = 0.3;
 /** How much to both sides of a lash is hidden with it: its blurred flank, rows. */
 const FLANK = 3;
 /** Where a lash runs in over the iris, this much to both sides is hidden further in, degrees. */
@@ -72,9 +72,9 @@ function joined({ rows, columns }: Polar, beyond: number, dark: (row: number, co
 export function hiddenByLashes(ring: Polar, lens: Circle, limbus: Circle, mm: number): Hidden {
   const { rows, columns, from, step, of } = ring;
   const column = (inwards: number): number => Math.round((lens.r - inwards * mm - from) / step);
-  const white = whiteAbout(ring, column(BEYOND));
+  const white = whiteAbout(ring, column(RIM));
   const first = whiteFrom(ring, lens, limbus);
-  const lash = joined(ring, column(-BEYOND), (i, j) => j >= (first[i] ?? 0) && (of[i * columns + j] ?? 0) < DARK * (white[i] ?? 0));
+  const lash = joined(ring, column(-RIM), (i, j) => j >= (first[i] ?? 0) && (of[i * columns + j] ?? 0) < DARK * (white[i] ?? 0));
   const hidden = new Uint8Array(rows * columns);
   const inwards = Math.round((INWARDS / 360) * rows);
   for (let at = 0; at < lash.length; at++) {
